@@ -1,0 +1,111 @@
+import { createHash } from 'node:crypto';
+import { Readable } from 'node:stream';
+import { asc, eq, sql } from 'drizzle-orm';
+import type { Database, Transaction } from '../database/database';
+import { blobPieces, blobs, derived } from '../database/schema';
+
+const PIECE = 1 << 20;
+
+/** Content-addressed files in the database. What is stored under a hash never changes. */
+export interface BlobStore {
+  put(bytes: Uint8Array, mime: string): Promise<string>;
+  /** Stores a stream of unknown length; nothing is kept if it breaks. */
+  putStream(stream: AsyncIterable<Uint8Array>, mime: string): Promise<{ hash: string; size: number }>;
+  get(hash: string): Promise<Buffer>;
+  info(hash: string): Promise<{ mime: string; size: number } | null>;
+  stream(hash: string): Readable;
+  /** The file made for `key`, or what `make` gives, kept from then on. */
+  derived(key: string, make: () => Promise<{ bytes: Uint8Array; mime: string }>): Promise<string>;
+}
+
+export function createBlobStore(db: Database): BlobStore {
+  const insert = async (tx: Transaction, hash: string, mime: string, size: number): Promise<boolean> => {
+    const made = await tx
+      .insert(blobs)
+      .values({ hash, mime, size })
+      .onConflictDoNothing()
+      .returning({ hash: blobs.hash });
+    return made.length > 0;
+  };
+
+  const store: BlobStore = {
+    async put(bytes, mime) {
+      const hash = createHash('sha256').update(bytes).digest('hex');
+      await db.transaction(async (tx) => {
+        if (!(await insert(tx, hash, mime, bytes.length))) return;
+        for (let n = 0, at = 0; at < bytes.length; n++, at += PIECE)
+          await tx.insert(blobPieces).values({ hash, n, bytes: Buffer.from(bytes.subarray(at, at + PIECE)) });
+      });
+      return hash;
+    },
+
+    async putStream(stream, mime) {
+      const digest = createHash('sha256');
+      // The hash is known at the end only: pieces are filed under a passing name within the transaction.
+      const passing = `incoming-${crypto.randomUUID()}`;
+      return db.transaction(async (tx) => {
+        await insert(tx, passing, mime, 0);
+        let size = 0;
+        let n = 0;
+        let rest = Buffer.alloc(0);
+        const flush = async (bytes: Buffer) => {
+          await tx.insert(blobPieces).values({ hash: passing, n: n++, bytes });
+        };
+        for await (const chunk of stream) {
+          digest.update(chunk);
+          size += chunk.length;
+          rest = Buffer.concat([rest, chunk]);
+          while (rest.length >= PIECE) {
+            await flush(rest.subarray(0, PIECE));
+            rest = rest.subarray(PIECE);
+          }
+        }
+        if (rest.length) await flush(rest);
+        const hash = digest.digest('hex');
+        if (await insert(tx, hash, mime, size))
+          await tx.execute(sql`update ${blobPieces} set hash = ${hash} where hash = ${passing}`);
+        await tx.delete(blobs).where(eq(blobs.hash, passing));
+        return { hash, size };
+      });
+    },
+
+    async get(hash) {
+      const pieces = await db
+        .select({ bytes: blobPieces.bytes })
+        .from(blobPieces)
+        .where(eq(blobPieces.hash, hash))
+        .orderBy(asc(blobPieces.n));
+      if (!pieces.length) throw new Error(`The file ${hash.slice(0, 12)} is not in the store.`);
+      return Buffer.concat(pieces.map((p) => p.bytes));
+    },
+
+    async info(hash) {
+      const [found] = await db.select().from(blobs).where(eq(blobs.hash, hash));
+      return found ? { mime: found.mime, size: found.size } : null;
+    },
+
+    stream(hash) {
+      async function* pieces() {
+        for (let n = 0; ; n++) {
+          const [piece] = await db
+            .select({ bytes: blobPieces.bytes })
+            .from(blobPieces)
+            .where(sql`${blobPieces.hash} = ${hash} and ${blobPieces.n} = ${n}`);
+          if (!piece) return;
+          yield piece.bytes;
+        }
+      }
+      return Readable.from(pieces());
+    },
+
+    async derived(key, make) {
+      const [known] = await db.select().from(derived).where(eq(derived.key, key));
+      if (known) return known.hash;
+      const { bytes, mime } = await make();
+      const hash = await store.put(bytes, mime);
+      await db.insert(derived).values({ key, hash }).onConflictDoNothing();
+      return hash;
+    },
+  };
+  return store;
+}

@@ -1,0 +1,64 @@
+import { Controller, Get, Inject, NotFoundException, Param, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import sharp from 'sharp';
+import type { BlobStore } from './blob-store';
+
+export const BLOBS = Symbol('blobs');
+
+const SIDES = [160, 320, 640, 1024, 2048];
+
+@Controller('api/blobs')
+export class BlobsController {
+  constructor(@Inject(BLOBS) private readonly store: BlobStore) {}
+
+  @Get(':hash')
+  async file(@Param('hash') hash: string, @Res() response: Response) {
+    await this.send(hash, response);
+  }
+
+  /** A copy no larger than `side` on its long side, made once. */
+  @Get(':hash/reduced/:side')
+  async reduced(@Param('hash') hash: string, @Param('side') side: string, @Res() response: Response) {
+    const max = Number(side);
+    if (!SIDES.includes(max)) throw new NotFoundException(`Reduced copies are made at ${SIDES.join(', ')} pixels.`);
+    await this.known(hash);
+    const copy = await this.store.derived(`reduced:1:${hash}:${max}`, async () => {
+      const bytes = await this.store.get(hash);
+      const picture = sharp(bytes);
+      const meta = await picture.metadata();
+      if ((meta.width ?? 0) <= max && (meta.height ?? 0) <= max && max === 2048)
+        return { bytes, mime: (await this.known(hash)).mime };
+      const small = picture.resize({ width: max, height: max, fit: 'inside', withoutEnlargement: true });
+      if (meta.hasAlpha) return { bytes: await small.png({ compressionLevel: 6 }).toBuffer(), mime: 'image/png' };
+      const quality = max === 2048 ? 96 : 86;
+      return {
+        bytes: await small.jpeg({ quality, chromaSubsampling: max === 2048 ? '4:4:4' : '4:2:0' }).toBuffer(),
+        mime: 'image/jpeg',
+      };
+    });
+    await this.send(copy, response);
+  }
+
+  private async known(hash: string) {
+    const info = /^[0-9a-f]{64}$/.test(hash) ? await this.store.info(hash) : null;
+    if (!info) throw new NotFoundException('This picture is not in the store.');
+    return info;
+  }
+
+  private async send(hash: string, response: Response) {
+    const info = await this.known(hash);
+    response.set({
+      'Content-Type': info.mime,
+      'Content-Length': String(info.size),
+      'Cache-Control': 'public, max-age=31536000, immutable',
+      ETag: `"${hash}"`,
+      // Stored SVG originals are never run as documents.
+      'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+      'X-Content-Type-Options': 'nosniff',
+    });
+    const stream = this.store.stream(hash);
+    stream.on('error', () => response.destroy());
+    response.on('close', () => stream.destroy());
+    stream.pipe(response);
+  }
+}

@@ -1,0 +1,255 @@
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import type { SpecSheet } from '@scenograph/core/spec/slot';
+import type { Shot } from '@scenograph/core/shot/document';
+import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import {
+  bigint,
+  boolean,
+  customType,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
+const id = () => uuid('id').primaryKey().defaultRandom();
+const workspace = () => text('workspace_id').notNull();
+const created = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
+
+export const workspaces = pgTable('workspaces', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  demoLoaded: boolean('demo_loaded').notNull().default(false),
+});
+
+/** Files by the SHA-256 of their bytes, immutable, cut in pieces so that they stream. */
+export const blobs = pgTable('blobs', {
+  hash: text('hash').primaryKey(),
+  mime: text('mime').notNull(),
+  size: bigint('size', { mode: 'number' }).notNull(),
+  createdAt: created(),
+});
+
+export const blobPieces = pgTable(
+  'blob_pieces',
+  {
+    hash: text('hash')
+      .notNull()
+      .references(() => blobs.hash, { onDelete: 'cascade' }),
+    n: integer('n').notNull(),
+    bytes: bytea('bytes').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.hash, t.n] })],
+);
+
+/** Computed files by the key of what they depend on. */
+export const derived = pgTable('derived', {
+  key: text('key').primaryKey(),
+  hash: text('hash')
+    .notNull()
+    .references(() => blobs.hash),
+});
+
+export interface CutoutRecord {
+  picture: string;
+  matte: string | null;
+  width: number;
+  height: number;
+  bounds: { x: number; y: number; width: number; height: number };
+  confidence: number;
+  options: { holes: boolean; shadows: boolean };
+}
+
+export const photos = pgTable('photos', {
+  id: id(),
+  workspaceId: workspace(),
+  name: text('name').notNull(),
+  format: text('format').notNull(),
+  bytes: bigint('bytes', { mode: 'number' }).notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  original: text('original')
+    .notNull()
+    .references(() => blobs.hash),
+  /** Upright 8-bit sRGB; the original itself where it is that already. */
+  working: text('working')
+    .notNull()
+    .references(() => blobs.hash),
+  notes: jsonb('notes').$type<string[]>().notNull(),
+  cutoutState: text('cutout_state').$type<'waiting' | 'working' | 'done' | 'failed'>().notNull(),
+  cutout: jsonb('cutout').$type<CutoutRecord>(),
+  cutoutError: text('cutout_error'),
+  createdAt: created(),
+});
+
+/** Pictures laid over shots: logos and the like. */
+export const pictures = pgTable('pictures', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  original: text('original').notNull(),
+  picture: text('picture').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  createdAt: created(),
+});
+
+export const scenes = pgTable('scenes', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  picture: text('picture').notNull(),
+  survey: jsonb('survey').$type<SceneSurvey>().notNull(),
+  palette: jsonb('palette').$type<string[]>().notNull(),
+  season: text('season'),
+  createdAt: created(),
+});
+
+export const products = pgTable('products', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  widthMm: doublePrecision('width_mm'),
+  heightMm: doublePrecision('height_mm'),
+  depthMm: doublePrecision('depth_mm'),
+  pose: text('pose').$type<'stand' | 'flat'>().notNull().default('stand'),
+  createdAt: created(),
+});
+
+export const variants = pgTable(
+  'variants',
+  {
+    id: id(),
+    productId: uuid('product_id')
+      .notNull()
+      .references(() => products.id, { onDelete: 'cascade' }),
+    title: text('title').notNull(),
+    sku: text('sku').notNull(),
+    price: doublePrecision('price'),
+    currency: text('currency').notNull().default('GBP'),
+    photoId: uuid('photo_id').references(() => photos.id, { onDelete: 'set null' }),
+    position: integer('position').notNull().default(0),
+  },
+  (t) => [index('variants_product').on(t.productId)],
+);
+
+export const specSheets = pgTable(
+  'spec_sheets',
+  {
+    workspaceId: workspace(),
+    id: text('id').notNull(),
+    position: integer('position').notNull(),
+    sheet: jsonb('sheet').$type<SpecSheet>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+export const listings = pgTable('listings', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  productId: uuid('product_id')
+    .notNull()
+    .references(() => products.id),
+  /** Spec sheets that this listing is made for. */
+  sheets: jsonb('sheets').$type<string[]>().notNull(),
+  createdAt: created(),
+});
+
+/** One undoable step: immer patches there and back. */
+export interface Edit {
+  label: string;
+  forward: unknown[];
+  inverse: unknown[];
+}
+
+export interface History {
+  past: Edit[];
+  future: Edit[];
+}
+
+export const shots = pgTable(
+  'shots',
+  {
+    id: id(),
+    workspaceId: workspace(),
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listings.id, { onDelete: 'cascade' }),
+    title: text('title').notNull(),
+    document: jsonb('document').$type<Shot>().notNull(),
+    history: jsonb('history').$type<History>().notNull(),
+    revision: integer('revision').notNull().default(1),
+    /** Slot keys this shot feeds. */
+    feeds: jsonb('feeds').$type<string[]>().notNull(),
+    position: integer('position').notNull().default(0),
+    createdAt: created(),
+    updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [index('shots_listing').on(t.listingId)],
+);
+
+export type DeliveryState = 'queued' | 'running' | 'cancelled' | 'done' | 'failed';
+
+export const deliveries = pgTable(
+  'deliveries',
+  {
+    id: id(),
+    workspaceId: workspace(),
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listings.id, { onDelete: 'cascade' }),
+    title: text('title').notNull(),
+    state: text('state').$type<DeliveryState>().notNull().default('queued'),
+    cancelAsked: boolean('cancel_asked').notNull().default(false),
+    zip: text('zip').references(() => blobs.hash),
+    zipBytes: bigint('zip_bytes', { mode: 'number' }),
+    error: text('error'),
+    createdAt: created(),
+    finishedAt: timestamp('finished_at', { withTimezone: true }),
+  },
+  (t) => [index('deliveries_workspace').on(t.workspaceId, t.createdAt)],
+);
+
+export type CellState = 'waiting' | 'done' | 'failed';
+
+/** One picture of a delivery. What it is made from is fixed when the delivery is ordered. */
+export const deliveryCells = pgTable(
+  'delivery_cells',
+  {
+    id: id(),
+    deliveryId: uuid('delivery_id')
+      .notNull()
+      .references(() => deliveries.id, { onDelete: 'cascade' }),
+    n: integer('n').notNull(),
+    shotTitle: text('shot_title').notNull(),
+    variant: text('variant').notNull(),
+    sku: text('sku').notNull(),
+    marketplace: text('marketplace').notNull(),
+    slotKey: text('slot_key').notNull(),
+    fileName: text('file_name').notNull(),
+    order: jsonb('order').$type<CellOrder>().notNull(),
+    state: text('state').$type<CellState>().notNull().default('waiting'),
+    format: text('format'),
+    quality: integer('quality'),
+    bytes: integer('bytes'),
+    blob: text('blob').references(() => blobs.hash),
+    checks: jsonb('checks').$type<CheckResult[]>(),
+    reason: text('reason'),
+  },
+  (t) => [uniqueIndex('delivery_cells_n').on(t.deliveryId, t.n)],
+);
+
+export interface CellOrder {
+  shot: Shot;
+  slot: SpecSheet['slots'][number];
+  data: import('@scenograph/core/shot/data').ProductData;
+}

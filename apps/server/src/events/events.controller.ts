@@ -1,0 +1,19 @@
+import { Controller, Inject, Sse, type MessageEvent } from '@nestjs/common';
+import { interval, map, merge, type Observable, type Subject } from 'rxjs';
+import type { ServerEvent } from './events';
+
+export const EVENTS = Symbol('events');
+
+@Controller('api/events')
+export class EventsController {
+  constructor(@Inject(EVENTS) private readonly events: Subject<ServerEvent>) {}
+
+  /** Server-sent events; an empty beat now and then keeps the line open. */
+  @Sse()
+  stream(): Observable<MessageEvent> {
+    return merge(
+      this.events.pipe(map((event) => ({ data: event }) as MessageEvent)),
+      interval(20_000).pipe(map(() => ({ type: 'beat', data: '' }) as MessageEvent)),
+    );
+  }
+}

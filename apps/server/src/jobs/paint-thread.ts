@@ -1,0 +1,94 @@
+import { cutOut, NoProductError } from '@scenograph/core/cutout/index';
+import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
+import { resolveForSlot } from '@scenograph/core/shot/resolve';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import { encodeGreyPng, encodePicture, encodePng } from '@scenograph/host-node/encode';
+import { measurePainted } from '@scenograph/host-node/measure';
+import { createPainter } from '@scenograph/host-node/painter';
+import { decodePicture, MIME } from '@scenograph/host-node/read-picture';
+import { createBlobStore } from '../blobs/blob-store';
+import { databaseUrl, openDatabase } from '../database/database';
+import type { CellOrder, CutoutRecord } from '../database/schema';
+
+/** Runs in a worker thread: everything that computes for long. Results go to the store; hashes come back. */
+
+const { db } = openDatabase(databaseUrl(), 2);
+const store = createBlobStore(db);
+const painter = createPainter((hash) => store.get(hash));
+
+export interface CutoutTask {
+  task: 'cutout';
+  working: string;
+  holes: boolean;
+  shadows: boolean;
+}
+
+export interface CellTask {
+  task: 'cell';
+  order: CellOrder;
+  slotKey: string;
+}
+
+export type CellOutcome =
+  | {
+      ok: true;
+      blob: string;
+      bytes: number;
+      format: string;
+      quality: number | null;
+      checks: CheckResult[];
+    }
+  | { ok: false; reason: string };
+
+export type CutoutOutcome = { ok: true; cutout: CutoutRecord } | { ok: false; reason: string };
+
+export default async function run(task: CutoutTask | CellTask): Promise<CutoutOutcome | CellOutcome> {
+  return task.task === 'cutout' ? cutOutPhoto(task) : paintCell(task);
+}
+
+async function cutOutPhoto({ working, holes, shadows }: CutoutTask): Promise<CutoutOutcome> {
+  const photo = await decodePicture(await store.get(working));
+  try {
+    const { image, bounds, matte, confidence } = cutOut(photo, { holes, shadows });
+    const [picture, mattePicture] = await Promise.all([
+      encodePng(image).then((bytes) => store.put(bytes, 'image/png')),
+      encodeGreyPng(matte).then((bytes) => store.put(bytes, 'image/png')),
+    ]);
+    return {
+      ok: true,
+      cutout: {
+        picture,
+        matte: mattePicture,
+        width: image.width,
+        height: image.height,
+        bounds,
+        confidence,
+        options: { holes, shadows },
+      },
+    };
+  } catch (error) {
+    if (error instanceof NoProductError) return { ok: false, reason: error.message };
+    throw error;
+  }
+}
+
+async function paintCell({ order, slotKey }: CellTask): Promise<CellOutcome> {
+  const { slot } = order;
+  const resolved = resolveForSlot(order.shot, slotKey, slot, order.data);
+  const painted = await painter.paint(resolved);
+  const checks = await measurePainted(painter, resolved, painted, slot, slotKey);
+  const pixels = painted.pixels();
+  let last: ByteLimitError | null = null;
+  // The slot's preferred format first; another that it takes where the first cannot be small enough.
+  for (const format of slot.formats) {
+    try {
+      const { bytes, quality } = await encodePicture(pixels, format, slot.maxBytes);
+      const blob = await store.put(bytes, MIME[format]);
+      return { ok: true, blob, bytes: bytes.length, format, quality, checks };
+    } catch (error) {
+      if (!(error instanceof ByteLimitError)) throw error;
+      last = error;
+    }
+  }
+  return { ok: false, reason: last?.message ?? 'The slot takes no format.' };
+}

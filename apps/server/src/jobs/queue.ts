@@ -1,0 +1,47 @@
+import PgBoss from 'pg-boss';
+
+export const QUEUE = Symbol('queue');
+
+export interface CutoutJob {
+  photoId: string;
+  holes: boolean;
+  shadows: boolean;
+}
+
+export interface DeliveryJob {
+  deliveryId: string;
+}
+
+/** Work that is done by worker processes, kept in the same database. */
+export interface Queue {
+  cutOut(job: CutoutJob): Promise<void>;
+  deliver(job: DeliveryJob): Promise<void>;
+  boss: PgBoss;
+  stop(): Promise<void>;
+}
+
+export const CUTOUT_QUEUE = 'cutout';
+export const DELIVERY_QUEUE = 'delivery';
+
+export async function openQueue(url: string): Promise<Queue> {
+  const boss = new PgBoss({ connectionString: url, max: 4 });
+  boss.on('error', () => undefined);
+  await boss.start();
+  await boss.createQueue(CUTOUT_QUEUE, { name: CUTOUT_QUEUE, retryLimit: 2, retryDelay: 2, expireInSeconds: 300 });
+  await boss.createQueue(DELIVERY_QUEUE, {
+    name: DELIVERY_QUEUE,
+    retryLimit: 3,
+    retryDelay: 2,
+    expireInSeconds: 6 * 3600,
+  });
+  return {
+    boss,
+    async cutOut(job) {
+      await boss.send(CUTOUT_QUEUE, job);
+    },
+    async deliver(job) {
+      await boss.send(DELIVERY_QUEUE, job);
+    },
+    stop: () => boss.stop({ graceful: false, wait: false }),
+  };
+}

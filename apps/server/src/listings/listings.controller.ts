@@ -1,0 +1,54 @@
+import { Body, Controller, Get, Inject, Param, Post, Put } from '@nestjs/common';
+import Joi from 'joi';
+import { IdPipe } from '../http/id-pipe';
+import { validated } from '../http/validate';
+import { ListingsService } from './listings.service';
+
+const fromPhotos = Joi.object({
+  photoIds: Joi.array().items(Joi.string().uuid()).min(1).max(200).unique().required(),
+  title: Joi.string().trim().min(1).max(200).required(),
+  sheets: Joi.array().items(Joi.string()).min(1).unique(),
+  sceneId: Joi.string().uuid(),
+});
+const newShot = Joi.object({
+  kind: Joi.string().valid('white', 'scene').required(),
+  sceneId: Joi.string().uuid(),
+  title: Joi.string().trim().min(1).max(120),
+});
+const feed = Joi.object({
+  slot: Joi.string().max(200).required(),
+  shotId: Joi.string().uuid().allow(null).required(),
+});
+
+@Controller('api/listings')
+export class ListingsController {
+  constructor(@Inject(ListingsService) private readonly listings: ListingsService) {}
+
+  @Get()
+  list() {
+    return this.listings.list();
+  }
+
+  @Get(':id')
+  one(@Param('id', IdPipe) id: string) {
+    return this.listings.one(id);
+  }
+
+  @Post()
+  fromPhotos(@Body(validated(fromPhotos)) body: { photoIds: string[]; title: string; sheets?: string[] }) {
+    return this.listings.fromPhotos(body);
+  }
+
+  @Post(':id/shots')
+  addShot(
+    @Param('id', IdPipe) id: string,
+    @Body(validated(newShot)) body: { kind: 'white' | 'scene'; sceneId?: string; title?: string },
+  ) {
+    return this.listings.addShot(id, body);
+  }
+
+  @Put(':id/feeds')
+  feed(@Param('id', IdPipe) id: string, @Body(validated(feed)) body: { slot: string; shotId: string | null }) {
+    return this.listings.feed(id, body.slot, body.shotId);
+  }
+}

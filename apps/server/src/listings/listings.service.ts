@@ -1,0 +1,202 @@
+import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
+import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
+import { sceneShot, whiteShot } from '@scenograph/core/shot/starters';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { Shot } from '@scenograph/core/shot/document';
+import { DATABASE, WORKSPACE, type Database } from '../database/database';
+import { listings, photos, products, scenes, shots, variants } from '../database/schema';
+import { variantsOf, type VariantWithData } from '../products/product-data';
+import { allSheets } from '../spec-sheets/spec-sheets.controller';
+
+@Injectable()
+export class ListingsService {
+  constructor(@Inject(DATABASE) private readonly db: Database) {}
+
+  async list() {
+    const rows = await this.db
+      .select()
+      .from(listings)
+      .where(eq(listings.workspaceId, WORKSPACE))
+      .orderBy(desc(listings.createdAt));
+    if (!rows.length) return [];
+    const ids = rows.map((l) => l.id);
+    const fed = await this.db
+      .select({ listingId: shots.listingId, feeds: shots.feeds })
+      .from(shots)
+      .where(inArray(shots.listingId, ids));
+    const sheets = await allSheets(this.db);
+    const all = await variantsOf(
+      this.db,
+      rows.map((l) => l.productId),
+    );
+    return rows.map((listing) => {
+      const own = all.filter((v) => v.productId === listing.productId);
+      const keys = slotsOf(listing.sheets, sheets).map((s) => s.key);
+      const covered = new Set(fed.filter((f) => f.listingId === listing.id).flatMap((f) => f.feeds));
+      return {
+        ...listing,
+        variants: own,
+        slots: keys.length,
+        owed: keys.filter((k) => !covered.has(k)).length,
+        shots: fed.filter((f) => f.listingId === listing.id).length,
+      };
+    });
+  }
+
+  async one(id: string) {
+    const [listing] = await this.db
+      .select()
+      .from(listings)
+      .where(and(eq(listings.id, id), eq(listings.workspaceId, WORKSPACE)));
+    if (!listing) throw new NotFoundException('This listing is not here any more.');
+    const [own, rows, sheets] = await Promise.all([
+      variantsOf(this.db, [listing.productId]),
+      this.db.select().from(shots).where(eq(shots.listingId, id)).orderBy(asc(shots.position), asc(shots.createdAt)),
+      allSheets(this.db),
+    ]);
+    return {
+      listing,
+      variants: own,
+      sheets: sheets.filter((s) => listing.sheets.includes(s.id)),
+      shots: rows.map(({ history: _, ...shot }) => shot),
+    };
+  }
+
+  /** A new product with one variant a photo, its listing, and two first shots that feed every slot by rule. */
+  async fromPhotos(body: { photoIds: string[]; title: string; sheets?: string[]; sceneId?: string }) {
+    const found = await this.db.select().from(photos).where(inArray(photos.id, body.photoIds));
+    const chosen = body.photoIds.map((id) => found.find((p) => p.id === id));
+    if (chosen.some((p) => !p)) throw new NotFoundException('A photo of this listing is not here any more.');
+    const unready = chosen.find((p) => !p!.cutout);
+    if (unready)
+      throw new UnprocessableEntityException(
+        `"${unready.name}" has no cutout yet. Wait for it, or open the photo and cut it out.`,
+      );
+    const sheets = await allSheets(this.db);
+    const ids = body.sheets ?? sheets.map((s) => s.id);
+    return this.db.transaction(async (tx) => {
+      const [product] = await tx
+        .insert(products)
+        .values({ workspaceId: WORKSPACE, title: body.title, pose: 'stand' })
+        .returning();
+      for (const [position, photo] of chosen.entries())
+        await tx.insert(variants).values({
+          productId: product.id,
+          title: chosen.length > 1 ? photo!.name.replace(/\.[^.]+$/, '') : '',
+          sku: skuFrom(body.title, position, chosen.length),
+          photoId: photo!.id,
+          position,
+        });
+      const [listing] = await tx
+        .insert(listings)
+        .values({ workspaceId: WORKSPACE, title: body.title, productId: product.id, sheets: ids })
+        .returning();
+      const [first] = await variantsOf(tx as unknown as Database, [product.id]);
+      const [scene] = await tx
+        .select()
+        .from(scenes)
+        .where(body.sceneId ? eq(scenes.id, body.sceneId) : eq(scenes.workspaceId, WORKSPACE))
+        .orderBy(asc(scenes.createdAt))
+        .limit(1);
+      const wanted = slotsOf(ids, sheets);
+      await tx.insert(shots).values(starterShots(listing.id, first, scene, wanted));
+      return listing;
+    });
+  }
+
+  async addShot(listingId: string, body: { kind: 'white' | 'scene'; sceneId?: string; title?: string }) {
+    const { variants: own, shots: present } = await this.one(listingId);
+    const first = own.find((v) => v.data.cutout);
+    if (!first) throw new UnprocessableEntityException('No variant of this listing has a cutout yet.');
+    let document: Shot;
+    let title = body.title;
+    if (body.kind === 'white') {
+      document = whiteShot(first.data, first.pose);
+      title ??= 'On white';
+    } else {
+      const [scene] = body.sceneId
+        ? await this.db.select().from(scenes).where(eq(scenes.id, body.sceneId))
+        : await this.db.select().from(scenes).where(eq(scenes.workspaceId, WORKSPACE)).limit(1);
+      if (!scene) throw new NotFoundException('This scene is not in the library any more.');
+      document = sceneShot(first.data, first.pose, scene);
+      title ??= scene.title;
+    }
+    const [made] = await this.db
+      .insert(shots)
+      .values({
+        workspaceId: WORKSPACE,
+        listingId,
+        title,
+        document,
+        history: { past: [], future: [] },
+        feeds: [],
+        position: present.length,
+      })
+      .returning();
+    return made;
+  }
+
+  /** Gives a slot to a shot (taking it from another), or to none. */
+  async feed(listingId: string, key: string, shotId: string | null) {
+    const { shots: present, sheets } = await this.one(listingId);
+    const known = sheets.some((s) => s.slots.some((slot) => slotKey(s, slot) === key));
+    if (!known) throw new NotFoundException(`This listing has no slot "${key}".`);
+    if (shotId && !present.some((s) => s.id === shotId))
+      throw new NotFoundException('This shot does not belong to the listing.');
+    await this.db.transaction(async (tx) => {
+      for (const shot of present) {
+        const has = shot.feeds.includes(key);
+        const wants = shot.id === shotId;
+        if (has === wants) continue;
+        const feeds = wants ? [...shot.feeds, key] : shot.feeds.filter((f) => f !== key);
+        await tx
+          .update(shots)
+          .set({ feeds, updatedAt: sql`now()` })
+          .where(eq(shots.id, shot.id));
+      }
+    });
+    return this.one(listingId);
+  }
+}
+
+export function slotsOf(ids: string[], sheets: SpecSheet[]) {
+  return sheets
+    .filter((s) => ids.includes(s.id))
+    .flatMap((sheet) => sheet.slots.map((slot) => ({ key: slotKey(sheet, slot), slot, sheet })));
+}
+
+/** Slots that want white take the shot on white; all others the scene. */
+function starterShots(
+  listingId: string,
+  first: VariantWithData,
+  scene: typeof scenes.$inferSelect | undefined,
+  wanted: ReturnType<typeof slotsOf>,
+): (typeof shots.$inferInsert)[] {
+  const white = wanted.filter((w) => w.slot.background.kind === 'white' || !scene).map((w) => w.key);
+  const others = wanted.map((w) => w.key).filter((k) => !white.includes(k));
+  const common = { workspaceId: WORKSPACE, listingId, history: { past: [], future: [] } };
+  const list: (typeof shots.$inferInsert)[] = [
+    { ...common, title: 'On white', document: whiteShot(first.data, first.pose), feeds: white, position: 0 },
+  ];
+  if (scene)
+    list.push({
+      ...common,
+      title: scene.title,
+      document: sceneShot(first.data, first.pose, scene),
+      feeds: others,
+      position: 1,
+    });
+  return list;
+}
+
+function skuFrom(title: string, position: number, count: number): string {
+  const letters = title
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9 ]/g, '')
+    .trim()
+    .split(/\s+/)
+    .map((w) => w.slice(0, 3).toUpperCase())
+    .slice(0, 3)
+    .join('-');
+  return `${letters || 'ITEM'}${count > 1 ? `-${position + 1}` : ''}`;
+}

@@ -1,0 +1,110 @@
+import 'reflect-metadata';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Controller, Get, Module } from '@nestjs/common';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import { BLOBS, BlobsController } from './blobs/blobs.controller';
+import { createBlobStore } from './blobs/blob-store';
+import { DATABASE, databaseUrl, migrateDatabase, openDatabase, POOL } from './database/database';
+import { DeliveriesController } from './deliveries/deliveries.controller';
+import { DeliveriesService } from './deliveries/deliveries.service';
+import { listen } from './events/events';
+import { EVENTS, EventsController } from './events/events.controller';
+import { SentenceFilter } from './http/errors';
+import { openQueue, QUEUE } from './jobs/queue';
+import { LibraryController } from './library/library.controller';
+import { ListingsController } from './listings/listings.controller';
+import { ListingsService } from './listings/listings.service';
+import { PhotosController } from './photos/photos.controller';
+import { PhotosService } from './photos/photos.service';
+import { ProductsController } from './products/products.controller';
+import { ShotsController } from './shots/shots.controller';
+import { ShotsService } from './shots/shots.service';
+import { SpecSheetsController } from './spec-sheets/spec-sheets.controller';
+
+@Controller('api/health')
+class HealthController {
+  @Get()
+  health() {
+    return { ok: true };
+  }
+}
+
+async function main(): Promise<void> {
+  const url = databaseUrl();
+  const { pool, db } = openDatabase(url);
+  await migrateDatabase(pool, db);
+  const store = createBlobStore(db);
+  const queue = await openQueue(url);
+  const { events, close } = listen(url);
+
+  @Module({
+    controllers: [
+      HealthController,
+      BlobsController,
+      PhotosController,
+      LibraryController,
+      ProductsController,
+      SpecSheetsController,
+      ListingsController,
+      ShotsController,
+      DeliveriesController,
+      EventsController,
+    ],
+    providers: [
+      { provide: POOL, useValue: pool },
+      { provide: DATABASE, useValue: db },
+      { provide: BLOBS, useValue: store },
+      { provide: QUEUE, useValue: queue },
+      { provide: EVENTS, useValue: events },
+      PhotosService,
+      ListingsService,
+      ShotsService,
+      DeliveriesService,
+    ],
+  })
+  class AppModule {}
+
+  const app = await NestFactory.create<NestExpressApplication>(AppModule, {
+    bodyParser: false,
+    logger: ['error', 'warn'],
+  });
+  app.use(express.json({ limit: '16mb' }));
+  app.useGlobalFilters(new SentenceFilter());
+  const web = fileURLToPath(new URL('../../web/dist', import.meta.url));
+  if (existsSync(web)) {
+    app.use(express.static(web, { index: false, maxAge: '1h' }));
+    // Any address that is not the interface of the server is a page of the application.
+    app.use((request: Request, response: Response, next: NextFunction) => {
+      if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w+$/.test(request.path)) return next();
+      response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
+    });
+  }
+  const host = process.env.HOST || '127.0.0.1';
+  const port = Number(process.env.PORT) || 4310;
+  await app.listen(port, host);
+  process.send?.({ ready: true, port });
+
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    // Open event streams would hold the server; they are cut, browsers reconnect by themselves.
+    (app.getHttpServer() as { closeAllConnections?: () => void }).closeAllConnections?.();
+    await Promise.allSettled([app.close(), close(), queue.stop()]);
+    await pool.end().catch(() => undefined);
+    process.exit(0);
+  };
+  process.on('SIGTERM', stop);
+  process.on('SIGINT', stop);
+}
+
+main().catch((error: NodeJS.ErrnoException) => {
+  console.error(
+    error.code === 'EADDRINUSE' ? `Port ${process.env.PORT ?? 4310} is in use; set PORT to another.` : error,
+  );
+  process.exit(1);
+});

@@ -1,0 +1,41 @@
+import type { ProductData } from '@scenograph/core/shot/data';
+import { asc, eq, inArray } from 'drizzle-orm';
+import type { Database } from '../database/database';
+import { photos, products, variants } from '../database/schema';
+
+export interface VariantWithData {
+  id: string;
+  productId: string;
+  photoId: string | null;
+  pose: 'stand' | 'flat';
+  data: ProductData;
+}
+
+/** A product's variants with what shots may be bound to. */
+export async function variantsOf(db: Database, productIds: string[]): Promise<VariantWithData[]> {
+  if (!productIds.length) return [];
+  const rows = await db
+    .select({ variant: variants, product: products, cutout: photos.cutout })
+    .from(variants)
+    .innerJoin(products, eq(products.id, variants.productId))
+    .leftJoin(photos, eq(photos.id, variants.photoId))
+    .where(inArray(variants.productId, productIds))
+    .orderBy(asc(variants.position));
+  return rows.map(({ variant, product, cutout }) => ({
+    id: variant.id,
+    productId: product.id,
+    photoId: variant.photoId,
+    pose: product.pose,
+    data: {
+      title: product.title,
+      variant: variant.title,
+      sku: variant.sku,
+      price: variant.price,
+      currency: variant.currency,
+      widthMm: product.widthMm,
+      heightMm: product.heightMm,
+      depthMm: product.depthMm,
+      cutout: cutout && { picture: cutout.picture, width: cutout.width, height: cutout.height },
+    },
+  }));
+}

@@ -1,0 +1,84 @@
+import { Body, Controller, Delete, Get, Inject, Param, Patch, Post, Put, Query, Res } from '@nestjs/common';
+import { encodePicture } from '@scenograph/host-node/encode';
+import type { Response } from 'express';
+import Joi from 'joi';
+import type { History } from '../database/schema';
+import { IdPipe } from '../http/id-pipe';
+import { validated } from '../http/validate';
+import { ShotsService } from './shots.service';
+
+const patches = Joi.array().items(
+  Joi.object({
+    op: Joi.string().valid('add', 'remove', 'replace').required(),
+    path: Joi.array().items(Joi.string(), Joi.number()).required(),
+    value: Joi.any(),
+  }),
+);
+const edits = Joi.array()
+  .items(Joi.object({ label: Joi.string().max(120).required(), forward: patches.required(), inverse: patches.required() }))
+  .max(300)
+  .required();
+const save = Joi.object({
+  revision: Joi.number().integer().min(1).required(),
+  document: Joi.object().unknown(true).required(),
+  history: Joi.object({ past: edits, future: edits }).required(),
+});
+const copy = Joi.object({ title: Joi.string().trim().min(1).max(120), document: Joi.object().unknown(true) });
+const rename = Joi.object({ title: Joi.string().trim().min(1).max(120).required() });
+const render = Joi.object({
+  slot: Joi.string().max(200),
+  variant: Joi.string().uuid(),
+  scale: Joi.number().min(0.01).max(1).default(1),
+});
+
+@Controller('api/shots')
+export class ShotsController {
+  constructor(@Inject(ShotsService) private readonly shots: ShotsService) {}
+
+  @Get(':id')
+  one(@Param('id', IdPipe) id: string) {
+    return this.shots.one(id);
+  }
+
+  @Put(':id')
+  save(
+    @Param('id', IdPipe) id: string,
+    @Body(validated(save)) body: { revision: number; document: unknown; history: History },
+  ) {
+    return this.shots.save(id, body);
+  }
+
+  @Patch(':id')
+  rename(@Param('id', IdPipe) id: string, @Body(validated(rename)) body: { title: string }) {
+    return this.shots.rename(id, body.title);
+  }
+
+  @Post(':id/copy')
+  copy(@Param('id', IdPipe) id: string, @Body(validated(copy)) body: { title?: string; document?: unknown }) {
+    return this.shots.copy(id, body);
+  }
+
+  @Delete(':id')
+  remove(@Param('id', IdPipe) id: string) {
+    return this.shots.remove(id);
+  }
+
+  /** The shot as the server paints it, lossless. */
+  @Get(':id/picture')
+  async picture(
+    @Param('id', IdPipe) id: string,
+    @Query(validated(render)) query: { slot?: string; variant?: string; scale: number },
+    @Res() response: Response,
+  ) {
+    const painted = await this.shots.paint(id, query.slot, query.variant, query.scale);
+    const { bytes } = await encodePicture(painted.pixels(), 'png');
+    response.set('Content-Type', 'image/png').send(Buffer.from(bytes));
+  }
+
+  @Get(':id/bundle')
+  async bundle(@Param('id', IdPipe) id: string, @Res() response: Response) {
+    const zip = await this.shots.bundle(id);
+    response.set({ 'Content-Type': 'application/zip', 'Content-Disposition': 'attachment; filename="shot.zip"' });
+    zip.pipe(response);
+  }
+}

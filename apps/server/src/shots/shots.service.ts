@@ -1,0 +1,154 @@
+import {
+  ConflictException,
+  Inject,
+  Injectable,
+  NotFoundException,
+  UnprocessableEntityException,
+} from '@nestjs/common';
+import { readShot, type Shot } from '@scenograph/core/shot/document';
+import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import { needsOf } from '@scenograph/core/paint/paint-shot';
+import { createPainter } from '@scenograph/host-node/painter';
+import { and, eq, sql } from 'drizzle-orm';
+import type pg from 'pg';
+import yazl from 'yazl';
+import { BLOBS } from '../blobs/blobs.controller';
+import type { BlobStore } from '../blobs/blob-store';
+import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
+import { listings, shots, type History } from '../database/schema';
+import { announce } from '../events/events';
+import { slotsOf } from '../listings/listings.service';
+import { variantsOf } from '../products/product-data';
+import { allSheets } from '../spec-sheets/spec-sheets.controller';
+
+@Injectable()
+export class ShotsService {
+  private readonly painter;
+
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(POOL) private readonly pool: pg.Pool,
+    @Inject(BLOBS) private readonly store: BlobStore,
+  ) {
+    this.painter = createPainter((hash) => store.get(hash), 30_000_000);
+  }
+
+  async one(id: string) {
+    const [shot] = await this.db
+      .select()
+      .from(shots)
+      .where(and(eq(shots.id, id), eq(shots.workspaceId, WORKSPACE)));
+    if (!shot) throw new NotFoundException('This shot is not here any more.');
+    return shot;
+  }
+
+  /**
+   * Saves an edit that was made on revision `revision`. Where the shot has moved on since, nothing is saved: the
+   * answer (409) carries the stored shot and names what differs, so that nothing is lost on either side.
+   */
+  async save(id: string, body: { revision: number; document: unknown; history: History }) {
+    const document = this.read(body.document);
+    const [saved] = await this.db
+      .update(shots)
+      .set({ document, history: body.history, revision: sql`${shots.revision} + 1`, updatedAt: sql`now()` })
+      .where(and(eq(shots.id, id), eq(shots.workspaceId, WORKSPACE), eq(shots.revision, body.revision)))
+      .returning({ revision: shots.revision, updatedAt: shots.updatedAt });
+    if (saved) {
+      await announce(this.pool, { topic: 'shot', id, revision: saved.revision });
+      return saved;
+    }
+    const stored = await this.one(id);
+    throw new ConflictException({
+      message: `This shot was changed elsewhere since you opened it (${whatDiffers(stored.document, document).join(', ') || 'no visible difference'}). Nothing was saved over it.`,
+      detail: {
+        revision: stored.revision,
+        document: stored.document,
+        history: stored.history,
+        differs: whatDiffers(stored.document, document),
+      },
+    });
+  }
+
+  async copy(id: string, body: { title?: string; document?: unknown }) {
+    const shot = await this.one(id);
+    const [made] = await this.db
+      .insert(shots)
+      .values({
+        workspaceId: WORKSPACE,
+        listingId: shot.listingId,
+        title: body.title ?? `${shot.title}, copy`,
+        document: body.document ? this.read(body.document) : shot.document,
+        history: { past: [], future: [] },
+        feeds: [],
+        position: shot.position + 1,
+      })
+      .returning();
+    return made;
+  }
+
+  async rename(id: string, title: string) {
+    await this.one(id);
+    const [shot] = await this.db.update(shots).set({ title }).where(eq(shots.id, id)).returning();
+    return shot;
+  }
+
+  async remove(id: string) {
+    const shot = await this.one(id);
+    await this.db.delete(shots).where(eq(shots.id, id));
+    return { removed: id, listingId: shot.listingId };
+  }
+
+  /** The shot resolved for a slot (or its base) and a variant (the first, unless named). */
+  async resolved(id: string, slot?: string, variantId?: string): Promise<ResolvedShot> {
+    const shot = await this.one(id);
+    const [listing] = await this.db.select().from(listings).where(eq(listings.id, shot.listingId));
+    const own = await variantsOf(this.db, [listing.productId]);
+    const variant = own.find((v) => v.id === variantId) ?? own[0];
+    if (!slot) return resolveBase(shot.document, variant?.data ?? null);
+    const found = slotsOf(listing.sheets, await allSheets(this.db)).find((s) => s.key === slot);
+    if (!found) throw new NotFoundException(`This listing has no slot "${slot}".`);
+    return resolveForSlot(shot.document, slot, found.slot, variant?.data ?? null);
+  }
+
+  async paint(id: string, slot?: string, variantId?: string, scale = 1) {
+    return this.painter.paint(await this.resolved(id, slot, variantId), { scale });
+  }
+
+  /** A shot with every picture it names, as a ZIP that the headless command can render. */
+  async bundle(id: string): Promise<NodeJS.ReadableStream> {
+    const shot = await this.one(id);
+    const zip = new yazl.ZipFile();
+    zip.addBuffer(Buffer.from(JSON.stringify(shot.document, null, 2)), 'shot.json');
+    for (const hash of needsOf(resolveBase(shot.document, null)).pictures) {
+      const info = await this.store.info(hash);
+      if (info)
+        zip.addReadStreamLazy(`assets/${hash}.${info.mime.split('/')[1]}`, { compress: false }, (done) =>
+          done(null, this.store.stream(hash)),
+        );
+    }
+    zip.end();
+    return zip.outputStream;
+  }
+
+  private read(value: unknown): Shot {
+    try {
+      return readShot(value);
+    } catch (error) {
+      throw new UnprocessableEntityException((error as Error).message);
+    }
+  }
+}
+
+/** The names of elements that are not the same in two documents. */
+function whatDiffers(stored: Shot, mine: Shot): string[] {
+  const names = new Map<string, string>();
+  const before = new Map(stored.elements.map((e) => [e.id, JSON.stringify(e)]));
+  for (const e of mine.elements) {
+    if (before.get(e.id) !== JSON.stringify(e)) names.set(e.id, e.name);
+    before.delete(e.id);
+  }
+  for (const id of before.keys()) names.set(id, stored.elements.find((e) => e.id === id)!.name);
+  const list = [...names.values()];
+  if (JSON.stringify(stored.fits) !== JSON.stringify(mine.fits)) list.push('slot differences');
+  return list;
+}

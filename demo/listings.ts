@@ -1,0 +1,188 @@
+import { newBackdrop, newPicture, newProduct, newText, sceneShot, whiteShot } from '@scenograph/core/shot/starters';
+import { emptyShot, type Shot } from '@scenograph/core/shot/document';
+import type { ProductData } from '@scenograph/core/shot/data';
+import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
+import { asc } from 'drizzle-orm';
+import type pg from 'pg';
+import type { BlobStore } from '../apps/server/src/blobs/blob-store';
+import { WORKSPACE, type Database } from '../apps/server/src/database/database';
+import { listings, pictures, products, scenes, shots } from '../apps/server/src/database/schema';
+import { DeliveriesService } from '../apps/server/src/deliveries/deliveries.service';
+import type { Queue } from '../apps/server/src/jobs/queue';
+import { ListingsService } from '../apps/server/src/listings/listings.service';
+import { variantsOf } from '../apps/server/src/products/product-data';
+import { allSheets } from '../apps/server/src/spec-sheets/spec-sheets.controller';
+
+type SceneRow = typeof scenes.$inferSelect;
+
+/** Three listings in different states: one nearly done, one half done, one just begun. */
+export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore): Promise<void> {
+  const sheets = await allSheets(db);
+  const sceneRows = await db.select().from(scenes).orderBy(asc(scenes.createdAt));
+  const logos = await db.select().from(pictures).orderBy(asc(pictures.createdAt));
+  const productRows = await db.select().from(products).orderBy(asc(products.createdAt));
+  const byTitle = (start: string) => productRows.find((p) => p.title.startsWith(start))!;
+  const scene = (start: string) => sceneRows.find((s) => s.title.startsWith(start))!;
+
+  const planter = byTitle('Stoneware planter');
+  const [teal] = await variantsOf(db, [planter.id]);
+  const autumn = await makeListing(db, 'Autumn planters', planter.id, sheets);
+  await addShots(db, autumn, [
+    ['On white', whiteShot(teal.data, 'stand'), ['kestrel-market/main', 'kestrel-market/detail']],
+    [
+      'Morning sill',
+      headlineShot(teal.data, scene('Morning'), logos[0]),
+      [
+        'kestrel-market/gallery-1',
+        'oddment-lane/hero',
+        'oddment-lane/card',
+        'fernway-social/square',
+        'fernway-social/portrait',
+        'gazette-ads/medium-rectangle',
+        'gazette-ads/leaderboard',
+        'gazette-ads/wide',
+      ],
+    ],
+    [
+      'Winter table',
+      winterShot(teal.data, scene('Winter')),
+      ['oddment-lane/lifestyle', 'fernway-social/story', 'gazette-ads/skyscraper'],
+    ],
+    ['Glow', gradientShot(teal.data), []],
+  ]);
+
+  const can = byTitle('Enamel watering can');
+  const [cream] = await variantsOf(db, [can.id]);
+  const watering = await makeListing(db, 'Watering can', can.id, sheets.slice(0, 2));
+  await addShots(db, watering, [
+    ['On white', whiteShot(cream.data, 'stand'), ['kestrel-market/main']],
+    ['Potting bench', sceneShot(cream.data, 'stand', scene('Potting')), ['kestrel-market/gallery-1', 'oddment-lane/hero']],
+  ]);
+
+  const twine = byTitle('Garden twine');
+  const [jute] = await variantsOf(db, [twine.id]);
+  const spool = await makeListing(db, 'Twine and tags', twine.id, sheets.slice(0, 3));
+  await addShots(db, spool, [['Terrazzo', sceneShot(jute.data, 'stand', scene('Patio')), ['fernway-social/square']]]);
+
+  // A first delivery waits for the worker, so that the list of deliveries has something to show.
+  const unused: Queue = { cutOut: async () => {}, deliver: async () => {}, stop: async () => {}, boss: null! };
+  const service = new DeliveriesService(db, pool, unused, store, new ListingsService(db));
+  await service.order(autumn, {
+    slots: ['kestrel-market/main', 'kestrel-market/gallery-1', 'oddment-lane/hero', 'gazette-ads/leaderboard'],
+  });
+}
+
+async function makeListing(db: Database, title: string, productId: string, sheets: SpecSheet[]): Promise<string> {
+  const [row] = await db
+    .insert(listings)
+    .values({ workspaceId: WORKSPACE, title, productId, sheets: sheets.map((s) => s.id) })
+    .returning({ id: listings.id });
+  const known = new Set(sheets.flatMap((s) => s.slots.map((slot) => slotKey(s, slot))));
+  if (!known.size) throw new Error(`The listing "${title}" has no slots.`);
+  return row.id;
+}
+
+async function addShots(db: Database, listingId: string, list: [title: string, document: Shot, feeds: string[]][]) {
+  for (const [position, [title, document, feeds]] of list.entries())
+    await db.insert(shots).values({
+      workspaceId: WORKSPACE,
+      listingId,
+      title,
+      document,
+      feeds,
+      position,
+      history: { past: [], future: [] },
+    });
+}
+
+/** Morning sill: a scene with headline, price and the brand's wordmark. */
+function headlineShot(data: ProductData, scene: SceneRow, logo: typeof pictures.$inferSelect): Shot {
+  const shot = sceneShot(data, 'stand', scene);
+  const { frame } = shot;
+  const headline = newText('headline', 'New glaze', frame);
+  const price = newText('price', '{price}', frame);
+  return {
+    ...shot,
+    elements: [
+      ...shot.elements,
+      {
+        ...headline,
+        name: 'Headline',
+        font: 'bricolage-grotesque-700',
+        size: 150,
+        colour: '#12463a',
+        box: { x: 1060, y: 120, width: 640, height: 190, rotation: 0 },
+        plate: { colour: '#f7f7f6', opacity: 0.86, padding: 34, radius: 14 },
+      },
+      {
+        ...price,
+        name: 'Price',
+        font: 'hanken-grotesk-800',
+        size: 96,
+        colour: '#171b19',
+        box: { x: 1060, y: 330, width: 300, height: 150, rotation: 0 },
+        plate: { colour: '#d3f04a', opacity: 1, padding: 28, radius: 14 },
+      },
+      {
+        ...newPicture('logo', 'Marrowby wordmark', logo, frame),
+        box: { x: 1560, y: 1360, width: 380, height: 96, rotation: 0 },
+      },
+    ],
+  };
+}
+
+/** Winter table: centred words over a dark scene; the story slot keeps a difference of its own. */
+function winterShot(data: ProductData, scene: SceneRow): Shot {
+  const shot = sceneShot(data, 'stand', scene);
+  const words = newText('words', 'For the\nwinter windowsill', shot.frame);
+  return {
+    ...shot,
+    elements: [
+      ...shot.elements,
+      {
+        ...words,
+        name: 'Words',
+        font: 'fraunces-600',
+        size: 104,
+        align: 'centre',
+        colour: '#f3ead6',
+        box: { x: 500, y: 70, width: 1000, height: 260, rotation: 0 },
+      },
+    ],
+    fits: {
+      'fernway-social/story': {
+        frame: { width: 1080, height: 1920 },
+        elements: { words: { box: { x: 110, y: 300, width: 860, height: 224, rotation: 0 } } },
+      },
+    },
+  };
+}
+
+/** The product before a radial glow, not yet given to any slot. */
+function gradientShot(data: ProductData): Shot {
+  const shot = emptyShot(1600, 1600);
+  const product = newProduct('product', data, shot.frame, 'stand', null);
+  const title = newText('title', '{title}\n{size}', shot.frame);
+  return {
+    ...shot,
+    elements: [
+      {
+        ...newBackdrop('backdrop', shot.frame, '#f6efe2'),
+        name: 'Glow',
+        fill: {
+          type: 'radial',
+          x: 0.5,
+          y: 0.48,
+          radius: 0.62,
+          stops: [
+            { at: 0, colour: '#f6efe2' },
+            { at: 0.55, colour: '#e3d3bb' },
+            { at: 1, colour: '#b99d7c' },
+          ],
+        },
+      },
+      product,
+      { ...title, name: 'Title and size', size: 64, box: { x: 110, y: 90, width: 900, height: 180, rotation: 0 } },
+    ],
+  };
+}

@@ -1,0 +1,219 @@
+import { readdir, readFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { cutOut } from '@scenograph/core/cutout/index';
+import type { Light, SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { readSpecSheet } from '@scenograph/core/spec/slot';
+import { encodeGreyPng, encodePng } from '@scenograph/host-node/encode';
+import { decodePicture, MIME, takePicture } from '@scenograph/host-node/read-picture';
+import { eq } from 'drizzle-orm';
+import type { BlobStore } from '../apps/server/src/blobs/blob-store';
+import { createBlobStore } from '../apps/server/src/blobs/blob-store';
+import { databaseUrl, migrateDatabase, openDatabase, WORKSPACE, type Database } from '../apps/server/src/database/database';
+import { photos, pictures, products, scenes, specSheets, variants, workspaces } from '../apps/server/src/database/schema';
+import { seedListings } from './listings';
+
+/** Loads the Marrowby demo once: photos with their cutouts, products, scenes, spec sheets, logos, listings. */
+
+const here = (() => {
+  let folder = dirname(fileURLToPath(import.meta.url));
+  while (!existsSync(join(folder, 'demo', 'assets'))) folder = dirname(folder);
+  return join(folder, 'demo');
+})();
+
+interface ProductFile {
+  title: string;
+  sku: string;
+  widthMm: number;
+  heightMm: number;
+  depthMm: number;
+}
+
+/** Order of the demo products; names are files in assets/products. */
+const PRODUCTS: { title: string; pose: 'stand' | 'flat'; price: number; variants: [file: string, title: string][] }[] = [
+  {
+    title: 'Stoneware planter 16 cm',
+    pose: 'stand',
+    price: 24,
+    variants: [
+      ['planter-teal', 'Teal glaze'],
+      ['planter-ochre', 'Ochre glaze'],
+      ['planter-oxblood', 'Oxblood glaze'],
+    ],
+  },
+  { title: 'Enamel watering can', pose: 'stand', price: 38, variants: [['watering-can', 'Cream']] },
+  { title: 'Garden twine on a spool', pose: 'stand', price: 7.5, variants: [['twine', 'Jute']] },
+  { title: 'Hand trowel', pose: 'flat', price: 19, variants: [['trowel', 'Ash handle']] },
+  { title: 'Brass plant tags, set of three', pose: 'flat', price: 14, variants: [['plant-tags', 'Herbs']] },
+  { title: 'Soil scoop', pose: 'flat', price: 22, variants: [['soil-scoop', 'Turned ash']] },
+  { title: 'Glass cloche', pose: 'stand', price: 46, variants: [['cloche', 'Slate disc']] },
+];
+
+const SCENES = [
+  'windowsill-morning',
+  'potting-bench',
+  'shelf-plaster',
+  'studio-arch',
+  'patio-terrazzo',
+  'winter-table',
+  'sill-with-foreground',
+  'bench-with-jar',
+];
+
+async function main(): Promise<void> {
+  const { pool, db } = openDatabase(databaseUrl(), 4);
+  await migrateDatabase(pool, db);
+  await db.insert(workspaces).values({ id: WORKSPACE, title: 'Marrowby' }).onConflictDoNothing();
+  const [workspace] = await db.select().from(workspaces).where(eq(workspaces.id, WORKSPACE));
+  if (!workspace.demoLoaded && process.env.SCENOGRAPH_DEMO !== 'none') {
+    console.log('Loading the demo data (once) ...');
+    // All or nothing: a load that is broken off starts afresh next time.
+    await db.transaction(async (tx) => {
+      const inside = tx as unknown as Database;
+      const store = createBlobStore(inside);
+      await seedSheets(inside);
+      await seedScenes(inside, store);
+      await seedPictures(inside, store);
+      await seedProducts(inside, store);
+      await seedListings(inside, pool, store);
+      await tx.update(workspaces).set({ demoLoaded: true }).where(eq(workspaces.id, WORKSPACE));
+    });
+  }
+  await pool.end();
+}
+
+async function seedSheets(db: Database): Promise<void> {
+  const order = ['kestrel-market', 'oddment-lane', 'fernway-social', 'gazette-ads'];
+  for (const [position, name] of order.entries()) {
+    const sheet = readSpecSheet(JSON.parse(await readFile(join(here, 'spec-sheets', `${name}.json`), 'utf8')));
+    await db.insert(specSheets).values({ workspaceId: WORKSPACE, id: sheet.id, position, sheet });
+  }
+}
+
+async function seedScenes(db: Database, store: BlobStore): Promise<void> {
+  for (const name of SCENES) {
+    const side = JSON.parse(await readFile(join(here, 'assets/scenes', `${name}.json`), 'utf8')) as {
+      title: string;
+      widthPx: number;
+      heightPx: number;
+      horizonY: number | null;
+      standSpots: SceneSurvey['spots'];
+      light: Light;
+      palette: string[];
+      season?: string;
+    };
+    const picture = await store.put(await readFile(join(here, 'assets/scenes', `${name}.jpg`)), 'image/jpeg');
+    const survey: SceneSurvey = {
+      width: side.widthPx,
+      height: side.heightPx,
+      horizonY: side.horizonY,
+      spots: side.standSpots,
+      light: side.light,
+    };
+    await db.insert(scenes).values({
+      workspaceId: WORKSPACE,
+      title: side.title,
+      picture,
+      survey,
+      palette: side.palette,
+      season: side.season ?? null,
+      createdAt: stamp(),
+    });
+  }
+}
+
+async function seedPictures(db: Database, store: BlobStore): Promise<void> {
+  for (const file of (await readdir(join(here, 'logos'))).sort()) {
+    const bytes = await readFile(join(here, 'logos', file));
+    const taken = await takePicture(file, bytes, ['svg']);
+    const picture = await store.put(taken.working!.bytes, taken.working!.mime);
+    await db.insert(pictures).values({
+      workspaceId: WORKSPACE,
+      title: file === 'marrowby-mark.svg' ? 'Marrowby mark, light' : 'Marrowby wordmark',
+      original: await store.put(bytes, MIME.svg),
+      picture,
+      width: taken.width,
+      height: taken.height,
+      createdAt: stamp(),
+    });
+  }
+}
+
+async function seedProducts(db: Database, store: BlobStore): Promise<void> {
+  for (const entry of PRODUCTS) {
+    const files = await Promise.all(
+      entry.variants.map(
+        async ([file]) =>
+          JSON.parse(await readFile(join(here, 'assets/products', `${file}.json`), 'utf8')) as ProductFile,
+      ),
+    );
+    const { widthMm, heightMm, depthMm } = files[0];
+    const [product] = await db
+      .insert(products)
+      .values({
+        workspaceId: WORKSPACE,
+        title: entry.title,
+        widthMm,
+        heightMm,
+        depthMm,
+        pose: entry.pose,
+        createdAt: stamp(),
+      })
+      .returning();
+    for (const [position, [file, title]] of entry.variants.entries())
+      await db.insert(variants).values({
+        productId: product.id,
+        title,
+        sku: files[position].sku,
+        price: entry.price,
+        currency: 'GBP',
+        photoId: await seedPhoto(db, store, file),
+        position,
+      });
+  }
+}
+
+async function seedPhoto(db: Database, store: BlobStore, file: string): Promise<string> {
+  const bytes = await readFile(join(here, 'assets/products', `${file}.jpg`));
+  const original = await store.put(bytes, 'image/jpeg');
+  const photo = await decodePicture(bytes);
+  const { image, bounds, matte, confidence } = cutOut(photo);
+  const [row] = await db
+    .insert(photos)
+    .values({
+      workspaceId: WORKSPACE,
+      name: `${file}.jpg`,
+      format: 'jpeg',
+      bytes: bytes.length,
+      width: photo.width,
+      height: photo.height,
+      original,
+      working: original,
+      notes: [],
+      cutoutState: 'done',
+      cutout: {
+        picture: await store.put(await encodePng(image), 'image/png'),
+        matte: await store.put(await encodeGreyPng(matte), 'image/png'),
+        width: image.width,
+        height: image.height,
+        bounds,
+        confidence,
+        options: { holes: true, shadows: true },
+      },
+      createdAt: stamp(),
+    })
+    .returning({ id: photos.id });
+  return row.id;
+}
+
+let tick = 0;
+/** Distinct times in the order of loading. */
+function stamp(): Date {
+  return new Date(Date.now() - 60_000 + tick++ * 10);
+}
+
+main().catch((error) => {
+  console.error(`The demo data could not be loaded: ${error instanceof Error ? error.message : error}`);
+  process.exit(1);
+});

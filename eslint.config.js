@@ -1,0 +1,26 @@
+import tseslint from 'typescript-eslint';
+import hooks from 'eslint-plugin-react-hooks';
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'apps/server/drizzle/**', 'test-results/**'] },
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      'prefer-const': ['error', { destructuring: 'all' }],
+    },
+  },
+  {
+    // Imports go one way: web, server and cli -> core; core knows none of them.
+    files: ['packages/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: ['node:*', 'fs', 'path', 'react', 'sharp', '@napi-rs/*', '@scenograph/server*', '@scenograph/web*'] },
+      ],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'fetch'],
+    },
+  },
+  { files: ['apps/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error' } },
+);

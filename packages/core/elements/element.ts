@@ -1,0 +1,107 @@
+import Joi from 'joi';
+import type { Canvas2D, PaintEnvironment } from '../paint/environment';
+
+/** A place in the frame: top left corner and size before turning, in frame pixels; `rotation` in degrees clockwise about the centre. */
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  rotation: number;
+}
+
+/** The W3C blend modes (Compositing and Blending Level 1). */
+export const BLEND_MODES = [
+  'normal',
+  'multiply',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+] as const;
+export type BlendMode = (typeof BLEND_MODES)[number];
+
+/** What every element of a shot has. */
+export interface ElementBase {
+  id: string;
+  kind: string;
+  name: string;
+  box: Box;
+  opacity: number;
+  blend: BlendMode;
+  hidden: boolean;
+  locked: boolean;
+}
+
+/** Pictures (by content hash) and fonts (by id) that must be at hand before an element can be painted. */
+export interface Needs {
+  pictures: string[];
+  fonts: string[];
+}
+
+/**
+ * One kind of shot element. A kind is registered once (elements/index.ts); nothing else names it.
+ * `role` decides how it follows a slot's frame: a ground covers it, subjects keep together and whole,
+ * overlays keep to their nearest edge or corner.
+ */
+export interface ElementKind<E extends ElementBase = ElementBase> {
+  kind: E['kind'];
+  title: string;
+  role: 'ground' | 'subject' | 'overlay';
+  /** The kind's own keys, without those of ElementBase. */
+  schema: Record<string, Joi.Schema>;
+  needs(element: E): Needs;
+  /** The element with all lengths of its own (not its box) multiplied by `factor`. */
+  scaled(element: E, factor: number): E;
+  /** Draws the element with its box in the frame's pixels; the canvas is already scaled to the wanted size. */
+  paint(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
+}
+
+export const colourSchema = Joi.string()
+  .pattern(/^#[0-9a-f]{6}$/i)
+  .messages({ 'string.pattern.base': '{{#label}} must be a colour written as #rrggbb' });
+
+export const hashSchema = Joi.string()
+  .pattern(/^[0-9a-f]{64}$/)
+  .messages({ 'string.pattern.base': '{{#label}} must be a SHA-256 content hash (64 hexadecimal digits)' });
+
+const length = Joi.number().min(-100000).max(100000);
+
+export const boxSchema = Joi.object({
+  x: length.required(),
+  y: length.required(),
+  width: Joi.number().greater(0).max(100000).required(),
+  height: Joi.number().greater(0).max(100000).required(),
+  rotation: Joi.number().min(-360).max(360).required(),
+});
+
+export const baseSchema: Record<string, Joi.Schema> = {
+  id: Joi.string().max(60).required(),
+  kind: Joi.string().required(),
+  name: Joi.string().max(120).allow('').required(),
+  box: boxSchema.required(),
+  opacity: Joi.number().min(0).max(1).required(),
+  blend: Joi.string()
+    .valid(...BLEND_MODES)
+    .required(),
+  hidden: Joi.boolean().required(),
+  locked: Joi.boolean().required(),
+};
+
+/** The upright rectangle around a turned box. */
+export function uprightBounds(box: Box): { x: number; y: number; width: number; height: number } {
+  const a = (box.rotation * Math.PI) / 180;
+  const width = Math.abs(box.width * Math.cos(a)) + Math.abs(box.height * Math.sin(a));
+  const height = Math.abs(box.width * Math.sin(a)) + Math.abs(box.height * Math.cos(a));
+  return { x: box.x + (box.width - width) / 2, y: box.y + (box.height - height) / 2, width, height };
+}

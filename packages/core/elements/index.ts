@@ -1,0 +1,31 @@
+import { backdropKind, type BackdropElement } from './backdrop/definition';
+import { pictureKind, type PictureElement } from './picture/definition';
+import { productKind, type ProductElement } from './product/definition';
+import { textKind, type TextElement } from './text/definition';
+import type { ElementBase, ElementKind } from './element';
+
+export type ShotElement = BackdropElement | ProductElement | TextElement | PictureElement;
+
+const KINDS = new Map<string, ElementKind>();
+
+/** Makes a kind known. Its `kind` must be new. */
+function register<E extends ElementBase>(kind: ElementKind<E>): void {
+  if (KINDS.has(kind.kind)) throw new Error(`The element kind "${kind.kind}" is registered twice.`);
+  KINDS.set(kind.kind, kind as unknown as ElementKind);
+}
+
+register(backdropKind);
+register(productKind);
+register(textKind);
+register(pictureKind);
+
+export function elementKind(kind: string): ElementKind {
+  const found = KINDS.get(kind);
+  if (!found)
+    throw new Error(`There is no element kind "${kind}". The kinds at hand are ${[...KINDS.keys()].join(', ')}.`);
+  return found;
+}
+
+export function elementKinds(): ElementKind[] {
+  return [...KINDS.values()];
+}

@@ -1,0 +1,108 @@
+import type { Rgba } from '../raster/pixels';
+import type { Typeface } from '../type/typeface';
+
+/** Anything the injected canvas can draw: an ImageBitmap, a canvas. */
+export type Drawable = object;
+
+export interface Gradient {
+  addColorStop(offset: number, colour: string): void;
+}
+
+/** The part of the standard CanvasRenderingContext2D that the painter uses. */
+export interface Canvas2D {
+  globalAlpha: number;
+  globalCompositeOperation: string;
+  fillStyle: string | object;
+  imageSmoothingEnabled: boolean;
+  imageSmoothingQuality: string;
+  save(): void;
+  restore(): void;
+  translate(x: number, y: number): void;
+  rotate(radians: number): void;
+  scale(x: number, y: number): void;
+  clearRect(x: number, y: number, width: number, height: number): void;
+  fillRect(x: number, y: number, width: number, height: number): void;
+  beginPath(): void;
+  closePath(): void;
+  moveTo(x: number, y: number): void;
+  lineTo(x: number, y: number): void;
+  quadraticCurveTo(cx: number, cy: number, x: number, y: number): void;
+  bezierCurveTo(c1x: number, c1y: number, c2x: number, c2y: number, x: number, y: number): void;
+  rect(x: number, y: number, width: number, height: number): void;
+  clip(): void;
+  fill(): void;
+  createLinearGradient(x0: number, y0: number, x1: number, y1: number): Gradient;
+  createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): Gradient;
+  drawImage(image: Drawable, dx: number, dy: number, dw: number, dh: number): void;
+  drawImage(
+    image: Drawable,
+    sx: number,
+    sy: number,
+    sw: number,
+    sh: number,
+    dx: number,
+    dy: number,
+    dw: number,
+    dh: number,
+  ): void;
+  getImageData(x: number, y: number, width: number, height: number): { data: Uint8ClampedArray };
+}
+
+/** A picture at hand: its size, something to draw, and its pixels when a computation asks for them. */
+export interface Picture {
+  width: number;
+  height: number;
+  drawable: Drawable;
+  pixels(): Rgba;
+}
+
+/** What a place (browser worker, server, command line) gives the painter. */
+export interface PaintHost {
+  canvas(width: number, height: number): { context: Canvas2D; drawable: Drawable };
+  bitmap(image: Rgba): Drawable;
+}
+
+/** All that painting one shot at one size may use. */
+export interface PaintEnvironment {
+  host: PaintHost;
+  /** Device pixels a frame pixel. */
+  scale: number;
+  frame: { width: number; height: number };
+  picture(hash: string): Picture;
+  typeface(id: string): Typeface;
+  /** A bitmap made once for its key and kept: the key names everything the bitmap depends on. */
+  derived(key: string, make: () => Rgba): Drawable & { width: number; height: number };
+  /** Draw products alone and without shadow, to measure where they are. */
+  productsOnly: boolean;
+}
+
+/** Keeps finished bitmaps by key, the least recently used going first once `limit` pixels are passed. */
+export class DerivedCache {
+  private entries = new Map<string, { drawable: Drawable & { width: number; height: number }; pixels: number }>();
+  private held = 0;
+  constructor(private limit = 60_000_000) {}
+
+  get(
+    key: string,
+    host: PaintHost,
+    make: () => Rgba,
+  ): Drawable & { width: number; height: number } {
+    const known = this.entries.get(key);
+    if (known) {
+      this.entries.delete(key);
+      this.entries.set(key, known);
+      return known.drawable;
+    }
+    const image = make();
+    const drawable = host.bitmap(image) as Drawable & { width: number; height: number };
+    const pixels = image.width * image.height;
+    this.entries.set(key, { drawable, pixels });
+    this.held += pixels;
+    for (const [old, entry] of this.entries) {
+      if (this.held <= this.limit || old === key) break;
+      this.entries.delete(old);
+      this.held -= entry.pixels;
+    }
+    return drawable;
+  }
+}

@@ -1,0 +1,53 @@
+/**
+ * Colour: sRGB (IEC 61966-2-1), linear light and OKLab (Ottosson 2020, "A perceptual color space for
+ * image processing"). 8-bit values go in, floats come out; OKLab L is 0..1, a and b about -0.4..0.4.
+ */
+import type { Rgba } from './pixels';
+
+const LINEAR = new Float32Array(256);
+for (let i = 0; i < 256; i++) {
+  const c = i / 255;
+  LINEAR[i] = c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+}
+
+/** sRGB byte 0..255 to linear light 0..1. */
+export function toLinear(byte: number): number {
+  return LINEAR[byte];
+}
+
+/** Linear light 0..1 to an sRGB byte (unrounded). */
+export function fromLinear(value: number): number {
+  if (value <= 0) return 0;
+  if (value >= 1) return 255;
+  return 255 * (value <= 0.0031308 ? value * 12.92 : 1.055 * value ** (1 / 2.4) - 0.055);
+}
+
+/** A picture's colours as interleaved OKLab floats, 3 a pixel; alpha is ignored. */
+export function oklabPixels(image: Rgba): Float32Array {
+  const n = image.width * image.height;
+  const out = new Float32Array(n * 3);
+  for (let i = 0, j = 0, k = 0; i < n; i++, j += 4, k += 3) {
+    const lr = LINEAR[image.data[j]];
+    const lg = LINEAR[image.data[j + 1]];
+    const lb = LINEAR[image.data[j + 2]];
+    const l = Math.cbrt(0.4122214708 * lr + 0.5363325363 * lg + 0.0514459929 * lb);
+    const m = Math.cbrt(0.2119034982 * lr + 0.6806995451 * lg + 0.1073969566 * lb);
+    const s = Math.cbrt(0.0883024619 * lr + 0.2817188376 * lg + 0.6299787005 * lb);
+    out[k] = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
+    out[k + 1] = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
+    out[k + 2] = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
+  }
+  return out;
+}
+
+/** `#rrggbb` to bytes. Throws a sentence when the text is no such colour. */
+export function parseHex(hex: string): [number, number, number] {
+  const match = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex);
+  if (!match) throw new Error(`"${hex}" is not a colour; write it as #rrggbb, for example #12463a.`);
+  return [parseInt(match[1], 16), parseInt(match[2], 16), parseInt(match[3], 16)];
+}
+
+/** WCAG 2.2 relative luminance of a colour in bytes, 0..1. */
+export function relativeLuminance(r: number, g: number, b: number): number {
+  return 0.2126 * LINEAR[r] + 0.7152 * LINEAR[g] + 0.0722 * LINEAR[b];
+}

@@ -1,0 +1,83 @@
+/** Pixel buffers: plain typed arrays with a size, row by row from the top left. */
+
+/** 8-bit sRGB picture with straight (not premultiplied) alpha; `data` holds width*height*4 bytes. */
+export interface Rgba {
+  width: number;
+  height: number;
+  data: Uint8ClampedArray;
+}
+
+/** One float a pixel; the unit is the caller's (0..1 for mattes). */
+export interface Plane {
+  width: number;
+  height: number;
+  data: Float32Array;
+}
+
+/** A rectangle in pixels: left, top, width, height. */
+export interface Rect {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+export function createRgba(width: number, height: number): Rgba {
+  return { width, height, data: new Uint8ClampedArray(width * height * 4) };
+}
+
+export function createPlane(width: number, height: number, fill = 0): Plane {
+  const data = new Float32Array(width * height);
+  if (fill !== 0) data.fill(fill);
+  return { width, height, data };
+}
+
+/** The alpha of a picture as a plane of 0..1. */
+export function alphaPlane(image: Rgba): Plane {
+  const out = createPlane(image.width, image.height);
+  for (let i = 0, j = 3; i < out.data.length; i++, j += 4) out.data[i] = image.data[j] / 255;
+  return out;
+}
+
+/** The part of `image` inside `rect`, which must lie within the picture. */
+export function crop(image: Rgba, rect: Rect): Rgba {
+  const out = createRgba(rect.width, rect.height);
+  const row = rect.width * 4;
+  for (let y = 0; y < rect.height; y++) {
+    const from = ((rect.y + y) * image.width + rect.x) * 4;
+    out.data.set(image.data.subarray(from, from + row), y * row);
+  }
+  return out;
+}
+
+/** The smallest rectangle around all values above `threshold`, or null when there is none. */
+export function boundsAbove(plane: Plane, threshold: number): Rect | null {
+  const { width, height, data } = plane;
+  let left = width;
+  let right = -1;
+  let top = -1;
+  let bottom = -1;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let first = -1;
+    for (let x = 0; x < width; x++) {
+      if (data[row + x] > threshold) {
+        first = x;
+        break;
+      }
+    }
+    if (first < 0) continue;
+    let last = first;
+    for (let x = width - 1; x > first; x--) {
+      if (data[row + x] > threshold) {
+        last = x;
+        break;
+      }
+    }
+    if (top < 0) top = y;
+    bottom = y;
+    if (first < left) left = first;
+    if (last > right) right = last;
+  }
+  return top < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+}

@@ -1,0 +1,82 @@
+import Joi from 'joi';
+import { baseSchema } from '../elements/element';
+import { elementKinds, type ShotElement } from '../elements/index';
+import { migrate } from './migrations';
+
+/** What a shot does differently for one slot: only what differs, the rest follows the base. */
+export interface SlotFit {
+  /** The slot's size when the differences were made; boxes are in its pixels and scale when the slot changes. */
+  frame: { width: number; height: number };
+  /** By element id: any of the element's own keys; `box` in the slot's pixels. */
+  elements: Record<string, Partial<ShotElement>>;
+}
+
+/** One composed picture. Elements are listed back to front; lengths in pixels of `frame`. */
+export interface Shot {
+  version: number;
+  frame: { width: number; height: number };
+  elements: ShotElement[];
+  /** By slot key (`sheet/slot`). */
+  fits: Record<string, SlotFit>;
+}
+
+/** The document version this code writes. */
+export const SHOT_VERSION = 2;
+
+const side = Joi.number().integer().min(16).max(12000).required();
+
+const elementSchema = Joi.alternatives()
+  .conditional('.kind', {
+    switch: elementKinds().map((kind) => ({
+      is: kind.kind,
+      then: Joi.object({ ...baseSchema, ...kind.schema }),
+    })),
+    otherwise: Joi.forbidden().messages({
+      'any.unknown': `{{#label}} is of an unknown kind; the kinds are ${elementKinds()
+        .map((k) => k.kind)
+        .join(', ')}`,
+    }),
+  });
+
+const frameSchema = Joi.object({ width: side, height: side }).required();
+
+/** The schema that server, web and command line share. */
+export const shotSchema = Joi.object({
+  version: Joi.number().valid(SHOT_VERSION).required(),
+  frame: frameSchema,
+  elements: Joi.array().items(elementSchema).max(400).unique('id').required(),
+  fits: Joi.object()
+    .pattern(
+      Joi.string().max(200),
+      Joi.object({
+        frame: frameSchema,
+        elements: Joi.object()
+          .pattern(Joi.string().max(60), Joi.object().unknown(true))
+          .required(),
+      }),
+    )
+    .required(),
+});
+
+/**
+ * Reads a shot of any known version and gives the present form. Throws an Error whose message says which part
+ * of the document is wrong and what was expected.
+ */
+export function readShot(value: unknown): Shot {
+  const { value: shot, error } = shotSchema.validate(migrate(value), { abortEarly: true, convert: false });
+  if (error) throw new Error(`This is not a shot that can be opened: ${error.message}.`);
+  for (const [slot, fit] of Object.entries((shot as Shot).fits)) {
+    for (const [id, patch] of Object.entries(fit.elements)) {
+      const base = (shot as Shot).elements.find((e) => e.id === id);
+      if (!base) continue;
+      const merged = elementSchema.validate({ ...base, ...patch }, { convert: false });
+      if (merged.error)
+        throw new Error(`The difference kept for ${slot} cannot be used: ${merged.error.message}.`);
+    }
+  }
+  return shot as Shot;
+}
+
+export function emptyShot(width: number, height: number): Shot {
+  return { version: SHOT_VERSION, frame: { width, height }, elements: [], fits: {} };
+}

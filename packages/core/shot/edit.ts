@@ -1,0 +1,124 @@
+import { uprightBounds, type Box } from '../elements/element';
+import { elementKind, type ShotElement } from '../elements/index';
+import type { Slot } from '../spec/slot';
+import type { Shot } from './document';
+import type { ResolvedShot } from './resolve';
+
+/** Edits are plain functions: a shot in, a new shot out. */
+
+/** The shot with some keys of one element changed for one slot alone. */
+export function patchFit(
+  shot: Shot,
+  slotKey: string,
+  slot: Pick<Slot, 'width' | 'height'>,
+  elementId: string,
+  patch: Partial<ShotElement>,
+): Shot {
+  const frame = { width: slot.width, height: slot.height };
+  const old = shot.fits[slotKey];
+  const kept = old ? rescaled(old, frame) : {};
+  return {
+    ...shot,
+    fits: {
+      ...shot.fits,
+      [slotKey]: { frame, elements: { ...kept, [elementId]: { ...kept[elementId], ...patch } as Partial<ShotElement> } },
+    },
+  };
+}
+
+/** The shot with one slot's differences taken back: all of them, or those of one element. */
+export function resetFit(shot: Shot, slotKey: string, elementId?: string): Shot {
+  const fits = { ...shot.fits };
+  const fit = fits[slotKey];
+  if (!fit) return shot;
+  const elements = { ...fit.elements };
+  if (elementId) delete elements[elementId];
+  if (!elementId || !Object.keys(elements).length) delete fits[slotKey];
+  else fits[slotKey] = { ...fit, elements };
+  return { ...shot, fits };
+}
+
+/** Products scaled about their common middle so that they take `target` of the slot's frame, kept inside its margins. */
+export function scaleSubjects(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot, target: number): Shot {
+  const subjects = visibleSubjects(resolved);
+  const bounds = unionBounds(subjects);
+  if (!bounds) return shot;
+  const k = target / Math.max(bounds.width / slot.width, bounds.height / slot.height);
+  const cx = bounds.x + bounds.width / 2;
+  const cy = bounds.y + bounds.height / 2;
+  const scaled = subjects.map((e) => ({
+    ...e,
+    box: {
+      ...e.box,
+      x: cx + (e.box.x - cx) * k,
+      y: cy + (e.box.y - cy) * k,
+      width: e.box.width * k,
+      height: e.box.height * k,
+    },
+  }));
+  return keepInside(shot, scaled, slotKey, slot);
+}
+
+/** Products moved, and made smaller only if they must be, until they lie inside the slot's margins. */
+export function recentreSubjects(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot): Shot {
+  return keepInside(shot, visibleSubjects(resolved), slotKey, slot);
+}
+
+function keepInside(shot: Shot, subjects: ShotElement[], slotKey: string, slot: Slot): Shot {
+  const bounds = unionBounds(subjects);
+  if (!bounds) return shot;
+  const margin = slot.marginShare * Math.min(slot.width, slot.height) + 1;
+  const k = Math.min(1, (slot.width - 2 * margin) / bounds.width, (slot.height - 2 * margin) / bounds.height);
+  const width = bounds.width * k;
+  const height = bounds.height * k;
+  const x = Math.min(Math.max(bounds.x + (bounds.width - width) / 2, margin), slot.width - margin - width);
+  const y = Math.min(Math.max(bounds.y + (bounds.height - height) / 2, margin), slot.height - margin - height);
+  return subjects.reduce((s, e) => {
+    const box: Box = {
+      ...e.box,
+      x: x + (e.box.x - bounds.x) * k,
+      y: y + (e.box.y - bounds.y) * k,
+      width: e.box.width * k,
+      height: e.box.height * k,
+    };
+    return patchFit(s, slotKey, slot, e.id, { box });
+  }, shot);
+}
+
+function visibleSubjects(resolved: ResolvedShot): ShotElement[] {
+  return resolved.elements.filter((e) => elementKind(e.kind).role === 'subject' && !e.hidden);
+}
+
+function unionBounds(elements: ShotElement[]) {
+  if (!elements.length) return null;
+  const list = elements.map((e) => uprightBounds(e.box));
+  const x = Math.min(...list.map((b) => b.x));
+  const y = Math.min(...list.map((b) => b.y));
+  return {
+    x,
+    y,
+    width: Math.max(...list.map((b) => b.x + b.width)) - x,
+    height: Math.max(...list.map((b) => b.y + b.height)) - y,
+  };
+}
+
+function rescaled(fit: Shot['fits'][string], frame: { width: number; height: number }): Shot['fits'][string]['elements'] {
+  const kx = frame.width / fit.frame.width;
+  const ky = frame.height / fit.frame.height;
+  if (kx === 1 && ky === 1) return fit.elements;
+  const k = Math.min(kx, ky);
+  return Object.fromEntries(
+    Object.entries(fit.elements).map(([id, patch]) => {
+      if (!patch.box) return [id, patch];
+      const { x, y, width, height, rotation } = patch.box;
+      const box = {
+        width: width * k,
+        height: height * k,
+        x: (x + width / 2) * kx - (width * k) / 2,
+        y: (y + height / 2) * ky - (height * k) / 2,
+        rotation,
+      };
+      return [id, { ...patch, box }];
+    }),
+  );
+}

@@ -1,0 +1,99 @@
+import type { Box } from '../elements/element';
+import { elementKind, type ShotElement } from '../elements/index';
+import type { Slot } from '../spec/slot';
+import { bindText, type ProductData } from './data';
+import type { Shot, SlotFit } from './document';
+import { coverBox, fitToSlot } from './fit-to-slot';
+
+/** A shot with everything decided: data bound, boxes in the frame's pixels. Ready to be painted or measured. */
+export interface ResolvedShot {
+  width: number;
+  height: number;
+  elements: ShotElement[];
+  /** Names of data that texts asked for and that is not there. */
+  missing: string[];
+}
+
+/** The base picture, bound to a variant's data (null binds nothing). */
+export function resolveBase(shot: Shot, data: ProductData | null): ResolvedShot {
+  const missing = new Set<string>();
+  const elements = bind(shot.elements, data, missing).map((element) =>
+    element.kind === 'backdrop' ? { ...element, box: groundBox(element, shot.frame.width, shot.frame.height) } : element,
+  );
+  return { ...shot.frame, elements, missing: [...missing] };
+}
+
+/** The picture a shot gives for one slot: fitted by rule, then what was changed for this slot alone. */
+export function resolveForSlot(shot: Shot, slotKey: string, slot: Slot, data: ProductData | null): ResolvedShot {
+  const missing = new Set<string>();
+  const fit = shot.fits[slotKey];
+  // Differences that change what an element is (its fill, its text) count before fitting, places after.
+  const changed = shot.elements.map((element) => withoutBox(element, fit));
+  const fitted = fitToSlot({ ...shot, elements: bind(changed, data, missing) }, slot);
+  const elements = fitted.map((element) => withBox(element, fit, slot));
+  return { width: slot.width, height: slot.height, elements, missing: [...missing] };
+}
+
+function withoutBox(element: ShotElement, fit: SlotFit | undefined): ShotElement {
+  const patch = fit?.elements[element.id];
+  if (!patch) return element;
+  return { ...element, ...patch, id: element.id, kind: element.kind, box: element.box } as ShotElement;
+}
+
+function withBox(element: ShotElement, fit: SlotFit | undefined, slot: Slot): ShotElement {
+  const box = fit?.elements[element.id]?.box;
+  if (!box || !fit) return element;
+  const kx = slot.width / fit.frame.width;
+  const ky = slot.height / fit.frame.height;
+  const k = Math.min(kx, ky);
+  const placed: Box = {
+    width: box.width * k,
+    height: box.height * k,
+    x: (box.x + box.width / 2) * kx - (box.width * k) / 2,
+    y: (box.y + box.height / 2) * ky - (box.height * k) / 2,
+    rotation: box.rotation,
+  };
+  // Lengths inside the element (a text's size) grow with its box.
+  const scaled = elementKind(element.kind).scaled(element, placed.width / element.box.width) as ShotElement;
+  return { ...scaled, box: placed };
+}
+
+function bind(elements: ShotElement[], data: ProductData | null, missing: Set<string>): ShotElement[] {
+  return elements.map((element) => {
+    if (element.kind === 'text') {
+      const bound = bindText(element.text, data);
+      if (!element.hidden) bound.missing.forEach((name) => missing.add(name));
+      return { ...element, text: bound.text };
+    }
+    if (element.kind === 'product' && element.followsVariant && data?.cutout) {
+      return swapProduct(element, data);
+    }
+    return element;
+  });
+}
+
+/** Another variant in the same place: base on the same point, width by its own millimetres where both are known. */
+function swapProduct(element: Extract<ShotElement, { kind: 'product' }>, data: ProductData): ShotElement {
+  const cutout = data.cutout!;
+  if (cutout.picture === element.picture) return element;
+  const { box } = element;
+  const known = element.millimetres && data.widthMm;
+  const width = known ? (box.width * data.widthMm!) / element.millimetres!.width : box.width;
+  const height = (width * cutout.height) / cutout.width;
+  return {
+    ...element,
+    picture: cutout.picture,
+    millimetres:
+      data.widthMm && data.heightMm && data.depthMm
+        ? { width: data.widthMm, height: data.heightMm, depth: data.depthMm }
+        : element.millimetres,
+    box: { ...box, x: box.x + (box.width - width) / 2, y: box.y + box.height - height, width, height },
+  };
+}
+
+/** Where a backdrop lies in a frame: the frame itself, or a scene's picture covering it around its focus. */
+export function groundBox(element: Extract<ShotElement, { kind: 'backdrop' }>, width: number, height: number): Box {
+  const { fill } = element;
+  if (fill.type !== 'scene') return { x: 0, y: 0, width, height, rotation: 0 };
+  return coverBox(fill.survey.width, fill.survey.height, fill.focus, width, height);
+}

@@ -1,0 +1,116 @@
+import { blur } from '../raster/blur';
+import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
+import { samplePlane } from '../raster/resample';
+import { alphaPlane } from '../raster/pixels';
+import type { Light } from '../elements/backdrop/survey';
+
+export interface ShadowOptions {
+  pose: 'stand' | 'flat';
+  strength: number;
+  contact: number;
+  light: Light;
+}
+
+/** How much the standing plane is foreshortened: the sine of a camera pitch usual for products on tables. */
+const FORESHORTENING = 0.32;
+/** Slices through the product's depth whose shadows together make a body's shadow out of a flat silhouette. */
+const SLICES = 9;
+
+/**
+ * The shadow of a product on the plane it stands or lies on, from its silhouette and the light, as black with
+ * alpha. A standing product's silhouette is cut into upright slices through its (round) depth; each point at
+ * height h falls h * cot(elevation) away from the light; the part cast from higher up is blurred more. A flat
+ * product's silhouette is moved a little and blurred.
+ * @returns a picture larger than `product` by the same margin on opposite sides
+ */
+export function castShadow(product: Rgba, options: ShadowOptions): Rgba {
+  const silhouette = alphaPlane(product);
+  const { width: w, height: h } = silhouette;
+  const { azimuthDeg, elevationDeg, softness } = options.light;
+  const azimuth = (azimuthDeg * Math.PI) / 180;
+  const reach = Math.min(2.2, 1 / Math.tan((Math.max(8, elevationDeg) * Math.PI) / 180));
+  const margin = Math.ceil(Math.max(w, h) * (options.pose === 'flat' ? 0.35 : 0.3 + reach));
+  const W = w + 2 * margin;
+  const H = h + 2 * margin;
+  const size = Math.max(w, h);
+  const soft = 0.01 + 0.05 * softness;
+
+  if (options.pose === 'flat') {
+    const moved = createPlane(W, H);
+    const lift = 0.025 * size;
+    const dx = -Math.sin(azimuth) * lift * reach;
+    const dy = Math.cos(azimuth) * -lift * reach * 0.9;
+    for (let y = 0; y < H; y++)
+      for (let x = 0; x < W; x++) moved.data[y * W + x] = inside(silhouette, x - margin - dx, y - margin - dy);
+    const cast = blur(moved, size * soft * 0.45);
+    const close = blur(moved, Math.max(0.8, size * 0.006));
+    return asBlack(W, H, (i) => cast.data[i] * options.strength * 0.75 + close.data[i] * options.contact * 0.35);
+  }
+
+  const dxPerHeight = -Math.sin(azimuth) * reach;
+  const dyPerHeight = -Math.cos(azimuth) * reach * FORESHORTENING;
+  const base = baseOf(silhouette);
+  const halfDepth = (base.width / 2) * FORESHORTENING;
+  const low = createPlane(W, H);
+  const high = createPlane(W, H);
+  const touch = createPlane(W, H);
+  const footY = base.y - halfDepth;
+  for (let s = 0; s < SLICES; s++) {
+    const u = (s / (SLICES - 1)) * 2 - 1;
+    const narrow = Math.sqrt(Math.max(0.04, 1 - u * u));
+    const groundY = margin + footY + u * halfDepth;
+    for (let step = 0; step <= h; step++) {
+      // The silhouette's row at this height above the slice's foot, laid on the plane where its shadow falls.
+      const row = base.y - step;
+      if (row < 0) break;
+      const y = groundY + dyPerHeight * step;
+      const shift = dxPerHeight * step;
+      const target = step < h * 0.3 ? low : high;
+      const yy = Math.round(y);
+      if (yy < 0 || yy >= H) continue;
+      for (let x = 0; x < W; x++) {
+        const sx = (x - margin - shift - base.x) / narrow + base.x;
+        const a = inside(silhouette, sx, row);
+        const i = yy * W + x;
+        if (a > target.data[i]) target.data[i] = a;
+        if (step < Math.max(2, h * 0.04) && a > touch.data[i]) touch.data[i] = a;
+      }
+    }
+  }
+  const nearShadow = blur(low, Math.max(1.2, size * soft * 0.5));
+  const farShadow = blur(high, Math.max(1.5, size * soft * 1.1));
+  const contact = blur(touch, Math.max(1, size * 0.014));
+  return asBlack(W, H, (i) => {
+    const cast = Math.max(nearShadow.data[i], farShadow.data[i]) * options.strength;
+    return 1 - (1 - cast * 0.72) * (1 - contact.data[i] * options.contact * 0.8);
+  });
+}
+
+/** The middle and width of what the product stands on: the silhouette's extent just above its lowest rows. */
+function baseOf(silhouette: Plane): { x: number; y: number; width: number } {
+  const { width, height, data } = silhouette;
+  const y = height - 1;
+  let left = width;
+  let right = 0;
+  for (let row = Math.floor(height * 0.93); row < height; row++) {
+    for (let x = 0; x < width; x++) {
+      if (data[row * width + x] > 0.5) {
+        if (x < left) left = x;
+        if (x > right) right = x;
+      }
+    }
+  }
+  if (left > right) return { x: width / 2, y, width: width * 0.5 };
+  return { x: (left + right) / 2, y, width: right - left + 1 };
+}
+
+function inside(plane: Plane, x: number, y: number): number {
+  if (x < -1 || y < -1 || x > plane.width || y > plane.height) return 0;
+  return samplePlane(plane, x, y) * Math.min(1, x + 1, plane.width - x, y + 1, plane.height - y);
+}
+
+function asBlack(width: number, height: number, alpha: (i: number) => number): Rgba {
+  const out = createRgba(width, height);
+  for (let i = 0; i < width * height; i++) out.data[i * 4 + 3] = 255 * alpha(i);
+  return out;
+}

@@ -1,0 +1,15 @@
+import { createCanvas, ImageData } from '@napi-rs/canvas';
+import type { Canvas2D, PaintHost } from '@scenograph/core/paint/environment';
+
+/** The painter's canvas outside a browser. */
+export const nodeHost: PaintHost = {
+  canvas(width, height) {
+    const canvas = createCanvas(width, height);
+    return { context: canvas.getContext('2d') as unknown as Canvas2D, drawable: canvas };
+  },
+  bitmap(image) {
+    const canvas = createCanvas(image.width, image.height);
+    canvas.getContext('2d').putImageData(new ImageData(image.data, image.width, image.height), 0, 0);
+    return canvas;
+  },
+};

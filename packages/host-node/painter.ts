@@ -1,0 +1,76 @@
+import { DerivedCache, type Picture } from '@scenograph/core/paint/environment';
+import { needsOf, paintShot, type Painted } from '@scenograph/core/paint/paint-shot';
+import type { Rgba } from '@scenograph/core/raster/pixels';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import type { Typeface } from '@scenograph/core/type/typeface';
+import { nodeHost } from './canvas-host';
+import { loadTypeface } from './fonts';
+import { decodePicture } from './read-picture';
+
+export interface Painter {
+  paint(shot: ResolvedShot, options?: { scale?: number; productsOnly?: boolean }): Promise<Painted>;
+  /** Pixel sizes of the pictures a shot uses. */
+  sizes(shot: ResolvedShot): Promise<Map<string, { width: number; height: number }>>;
+}
+
+/**
+ * A painter that fetches pictures by content hash through `load` and keeps the decoded ones, up to
+ * `keepPixels` in all.
+ */
+export function createPainter(load: (hash: string) => Promise<Uint8Array>, keepPixels = 90_000_000): Painter {
+  const pictures = new Map<string, Promise<Picture>>();
+  const cache = new DerivedCache();
+
+  const picture = async (hash: string): Promise<Picture> => {
+    let known = pictures.get(hash);
+    if (known) pictures.delete(hash);
+    else {
+      known = load(hash).then(decodePicture).then(asPicture);
+      known.catch(() => pictures.delete(hash));
+    }
+    pictures.set(hash, known);
+    return known;
+  };
+
+  const shrink = async () => {
+    let held = 0;
+    for (const [hash, entry] of [...pictures].reverse()) {
+      const p = await entry.catch(() => null);
+      held += p ? p.width * p.height : 0;
+      if (held > keepPixels) pictures.delete(hash);
+    }
+  };
+
+  const gather = async (shot: ResolvedShot) => {
+    const needs = needsOf(shot);
+    const held = new Map<string, Picture>();
+    const faces = new Map<string, Typeface>();
+    await Promise.all([
+      ...needs.pictures.map(async (hash) => held.set(hash, await picture(hash))),
+      ...needs.fonts.map(async (id) => faces.set(id, await loadTypeface(id))),
+    ]);
+    return { pictures: held, typefaces: faces };
+  };
+
+  return {
+    async paint(shot, options = {}) {
+      const { pictures: held, typefaces } = await gather(shot);
+      const painted = paintShot(shot, { host: nodeHost, cache, pictures: held, typefaces, ...options });
+      await shrink();
+      return painted;
+    },
+    async sizes(shot) {
+      const { pictures: held } = await gather(shot);
+      return new Map([...held].map(([hash, p]) => [hash, { width: p.width, height: p.height }]));
+    },
+  };
+}
+
+function asPicture(image: Rgba): Picture {
+  return {
+    width: image.width,
+    height: image.height,
+    drawable: nodeHost.bitmap(image),
+    pixels: () => image,
+  };
+}

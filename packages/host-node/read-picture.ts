@@ -1,0 +1,196 @@
+import type { Rgba } from '@scenograph/core/raster/pixels';
+import sharp, { type Metadata } from 'sharp';
+import { checkSvg } from './check-svg';
+
+/** A picture file that is refused; the message says what is wrong and what to do. */
+export class RefusedPicture extends Error {}
+
+/** Pictures with more pixels than this are refused before they are decoded. */
+export const MAX_PIXELS = 60_000_000;
+/** Largest file taken in, in bytes. */
+export const MAX_BYTES = 400 * 1024 * 1024;
+
+export type PictureFormat = 'jpeg' | 'png' | 'webp' | 'tiff' | 'avif' | 'svg';
+
+const EXTENSIONS: Record<string, PictureFormat> = {
+  jpg: 'jpeg',
+  jpeg: 'jpeg',
+  jpe: 'jpeg',
+  jfif: 'jpeg',
+  png: 'png',
+  webp: 'webp',
+  tif: 'tiff',
+  tiff: 'tiff',
+  avif: 'avif',
+  svg: 'svg',
+};
+
+const TITLES: Record<PictureFormat, string> = {
+  jpeg: 'JPEG',
+  png: 'PNG',
+  webp: 'WebP',
+  tiff: 'TIFF',
+  avif: 'AVIF',
+  svg: 'SVG',
+};
+
+export const MIME: Record<PictureFormat, string> = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  tiff: 'image/tiff',
+  avif: 'image/avif',
+  svg: 'image/svg+xml',
+};
+
+/** What a file is by its first bytes, whatever its name says. */
+export function sniffFormat(bytes: Uint8Array): PictureFormat | null {
+  const ascii = (from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
+  if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'jpeg';
+  if (bytes[0] === 0x89 && ascii(1, 4) === 'PNG') return 'png';
+  if (ascii(0, 4) === 'RIFF' && ascii(8, 12) === 'WEBP') return 'webp';
+  if (['II*\0', 'MM\0*', 'II+\0', 'MM\0+'].includes(ascii(0, 4))) return 'tiff';
+  if (ascii(4, 8) === 'ftyp' && /avi[fs]|mif1/.test(ascii(8, 32))) return 'avif';
+  if (/^(\uFEFF|ï»¿)?\s*(<\?xml|<!--|<svg|<!DOCTYPE svg)/i.test(ascii(0, 300)) && /<svg[\s>]/i.test(ascii(0, 4096)))
+    return 'svg';
+  return null;
+}
+
+export interface TakenPicture {
+  format: PictureFormat;
+  /** Upright size in pixels. */
+  width: number;
+  height: number;
+  hasAlpha: boolean;
+  /** An upright 8-bit sRGB copy to work from, or null when the file itself is one. */
+  working: { bytes: Buffer; mime: string } | null;
+  /** What was converted, in words. */
+  notes: string[];
+}
+
+/**
+ * Takes a picture file in: checks that it is whole and what its name says, and makes an upright 8-bit sRGB
+ * copy where it is anything else (EXIF orientation, embedded profile, CMYK, 16 bits, TIFF, AVIF, SVG).
+ * Throws RefusedPicture.
+ */
+export async function takePicture(
+  name: string,
+  bytes: Buffer,
+  accept: PictureFormat[] = ['jpeg', 'png', 'webp', 'tiff', 'avif'],
+): Promise<TakenPicture> {
+  const list = accept.map((f) => TITLES[f]).join(', ');
+  if (bytes.length === 0) throw new RefusedPicture(`"${name}" is empty (0 bytes). Export or copy the picture again.`);
+  const format = sniffFormat(bytes);
+  if (!format || !accept.includes(format))
+    throw new RefusedPicture(`"${name}" is not a picture of a kind that can be read here (${list}).`);
+  const extension = /\.([^.]+)$/.exec(name)?.[1].toLowerCase();
+  const claimed = extension ? EXTENSIONS[extension] : undefined;
+  if (extension && claimed !== format)
+    throw new RefusedPicture(
+      `"${name}" is really a ${TITLES[format]} file under another name. Rename it to end in .${format === 'jpeg' ? 'jpg' : format} and bring it in again.`,
+    );
+  if (format === 'svg') return takeSvg(name, bytes);
+
+  let meta: Metadata;
+  try {
+    meta = await sharp(bytes, { limitInputPixels: false }).metadata();
+  } catch {
+    throw new RefusedPicture(`"${name}" is damaged: its header cannot be read. Export or copy the picture again.`);
+  }
+  if (!meta.width || !meta.height) throw new RefusedPicture(`"${name}" has no size; export the picture again.`);
+  if (meta.width * meta.height > MAX_PIXELS)
+    throw new RefusedPicture(
+      `"${name}" has ${((meta.width * meta.height) / 1e6).toFixed(1)} megapixels; up to ${MAX_PIXELS / 1e6} are taken. Make it smaller and bring it in again.`,
+    );
+  const notes: string[] = [];
+  const turned = (meta.orientation ?? 1) > 1;
+  if (turned) notes.push('turned upright as the camera noted');
+  if (meta.space === 'cmyk') notes.push('converted from CMYK');
+  else if (meta.icc && !isSrgb(meta.icc)) notes.push('converted from its colour profile to sRGB');
+  if (meta.depth && meta.depth !== 'uchar') notes.push('16-bit picture, shown in 8 bits');
+  if ((meta.pages ?? 1) > 1) notes.push(`first of ${meta.pages} pages`);
+  const asItIs =
+    (format === 'jpeg' || format === 'png' || format === 'webp') &&
+    notes.length === 0 &&
+    meta.space === 'srgb' &&
+    (!meta.icc || isSrgb(meta.icc));
+  try {
+    const source = sharp(bytes, { limitInputPixels: MAX_PIXELS + 1, failOn: 'error' });
+    if (asItIs) {
+      // Decoding it all is the only proof that a file is whole.
+      await source.resize(8, 8, { fit: 'fill', kernel: 'nearest', fastShrinkOnLoad: false }).raw().toBuffer();
+      return { format, width: meta.width, height: meta.height, hasAlpha: !!meta.hasAlpha, working: null, notes };
+    }
+    const { data, info } = await source
+      .autoOrient()
+      .toColourspace('srgb')
+      .png({ compressionLevel: 3 })
+      .toBuffer({ resolveWithObject: true });
+    return {
+      format,
+      width: info.width,
+      height: info.height,
+      hasAlpha: info.channels === 4,
+      working: { bytes: data, mime: 'image/png' },
+      notes,
+    };
+  } catch (error) {
+    const truncated = /premature|truncat|end of (file|stream)|corrupt|unexpected end|not enough|eof|incomplete/i.test(
+      (error as Error).message,
+    );
+    throw new RefusedPicture(
+      truncated
+        ? `"${name}" is cut short: the end of the file is missing. Copy or download it again.`
+        : `"${name}" is damaged and cannot be decoded. Export or copy the picture again.`,
+    );
+  }
+}
+
+/** Vector pictures are drawn once, large, so that every place shows the same pixels. */
+async function takeSvg(name: string, bytes: Buffer): Promise<TakenPicture> {
+  try {
+    checkSvg(bytes.toString('utf8'));
+  } catch (error) {
+    throw new RefusedPicture(`"${name}" cannot be taken: ${(error as Error).message}`);
+  }
+  try {
+    const meta = await sharp(bytes).metadata();
+    const side = Math.max(meta.width ?? 0, meta.height ?? 0);
+    if (!side) throw new Error('no size');
+    const density = Math.min(2400, Math.max(72, (72 * 1600) / side));
+    const { data, info } = await sharp(bytes, { density, limitInputPixels: MAX_PIXELS })
+      .resize({ width: 1600, height: 1600, fit: 'inside' })
+      .toColourspace('srgb')
+      .ensureAlpha()
+      .png()
+      .toBuffer({ resolveWithObject: true });
+    return {
+      format: 'svg',
+      width: info.width,
+      height: info.height,
+      hasAlpha: true,
+      working: { bytes: data, mime: 'image/png' },
+      notes: ['drawn from SVG'],
+    };
+  } catch {
+    throw new RefusedPicture(`"${name}" is an SVG that cannot be drawn; give it a viewBox and save it again.`);
+  }
+}
+
+function isSrgb(icc: Buffer): boolean {
+  return /sRGB/.test(icc.toString('latin1')) || /s\0R\0G\0B/.test(icc.toString('latin1'));
+}
+
+/** The pixels of an 8-bit sRGB picture file, straight alpha. */
+export async function decodePicture(bytes: Uint8Array): Promise<Rgba> {
+  const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PIXELS + 1 })
+    .toColourspace('srgb')
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return {
+    width: info.width,
+    height: info.height,
+    data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.byteLength),
+  };
+}
