@@ -1,0 +1,202 @@
+import useSWR, { mutate, type SWRResponse } from 'swr';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import type { ProductData } from '@scenograph/core/shot/data';
+import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import type { Shot } from '@scenograph/core/shot/document';
+import type { SpecSheet } from '@scenograph/core/spec/slot';
+
+/** The server's answer to a request it would not carry out; the message is meant to be read. */
+export class ServerRefusal extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly detail?: unknown,
+  ) {
+    super(message);
+  }
+}
+
+export async function request<T>(method: string, path: string, body?: unknown, keepalive = false): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      keepalive,
+      headers: body === undefined ? undefined : { 'Content-Type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch {
+    throw new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0);
+  }
+  const text = await response.text();
+  const value = text ? (JSON.parse(text) as { message?: string; detail?: unknown }) : {};
+  if (!response.ok)
+    throw new ServerRefusal(value.message ?? `The server answered ${response.status}.`, response.status, value.detail);
+  return value as T;
+}
+
+const get = <T>(path: string) => request<T>('GET', path);
+
+export function useServer<T>(path: string | null): SWRResponse<T, Error> {
+  return useSWR<T, Error>(path, get, { revalidateOnFocus: false });
+}
+
+/** Sends a file's bytes as they are, telling how far it has come. */
+export function sendFile<T>(
+  path: string,
+  file: Blob,
+  onProgress: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const xhr = new XMLHttpRequest();
+    xhr.open(path.includes('/cutout') ? 'PUT' : 'POST', path);
+    xhr.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
+    xhr.onload = () => {
+      const value = xhr.responseText ? (JSON.parse(xhr.responseText) as { message?: string }) : {};
+      if (xhr.status < 300) resolve(value as T);
+      else reject(new ServerRefusal(value.message ?? `The server answered ${xhr.status}.`, xhr.status));
+    };
+    xhr.onerror = () => reject(new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0));
+    xhr.onabort = () => reject(new ServerRefusal('Stopped.', 0));
+    signal?.addEventListener('abort', () => xhr.abort());
+    xhr.send(file);
+  });
+}
+
+export const blobUrl = (hash: string) => `/api/blobs/${hash}`;
+export const reducedUrl = (hash: string, side: 160 | 320 | 640 | 1024 | 2048) => `/api/blobs/${hash}/reduced/${side}`;
+
+/** Refetches what a server event is about. */
+export function refresh(...prefixes: string[]): void {
+  void mutate((key) => typeof key === 'string' && prefixes.some((p) => key.startsWith(p)));
+}
+
+export interface CutoutRecord {
+  picture: string;
+  matte: string | null;
+  width: number;
+  height: number;
+  bounds: { x: number; y: number; width: number; height: number };
+  confidence: number;
+  options: { holes: boolean; shadows: boolean };
+}
+
+export interface Photo {
+  id: string;
+  name: string;
+  format: string;
+  bytes: number;
+  width: number;
+  height: number;
+  original: string;
+  working: string;
+  notes: string[];
+  cutoutState: 'waiting' | 'working' | 'done' | 'failed';
+  cutout: CutoutRecord | null;
+  cutoutError: string | null;
+  createdAt: string;
+}
+
+export interface Variant {
+  id: string;
+  productId: string;
+  photoId: string | null;
+  pose: 'stand' | 'flat';
+  data: ProductData;
+}
+
+export interface Product {
+  id: string;
+  title: string;
+  widthMm: number | null;
+  heightMm: number | null;
+  depthMm: number | null;
+  pose: 'stand' | 'flat';
+  variants: Variant[];
+}
+
+export interface Scene {
+  id: string;
+  title: string;
+  picture: string;
+  survey: SceneSurvey;
+  palette: string[];
+  season: string | null;
+}
+
+export interface Picture {
+  id: string;
+  title: string;
+  picture: string;
+  width: number;
+  height: number;
+}
+
+export interface ListingSummary {
+  id: string;
+  title: string;
+  createdAt: string;
+  sheets: string[];
+  variants: Variant[];
+  slots: number;
+  owed: number;
+  shots: number;
+}
+
+export interface ShotRow {
+  id: string;
+  listingId: string;
+  title: string;
+  document: Shot;
+  revision: number;
+  feeds: string[];
+  updatedAt: string;
+}
+
+export interface ListingDetail {
+  listing: { id: string; title: string; productId: string; sheets: string[] };
+  variants: Variant[];
+  sheets: SpecSheet[];
+  shots: ShotRow[];
+}
+
+export interface Delivery {
+  id: string;
+  listingId: string;
+  title: string;
+  state: 'queued' | 'running' | 'cancelled' | 'done' | 'failed';
+  cancelAsked: boolean;
+  zip: string | null;
+  zipBytes: number | null;
+  error: string | null;
+  createdAt: string;
+  finishedAt: string | null;
+  total: number;
+  made: number;
+  failed: number;
+}
+
+export interface DeliveryCell {
+  id: string;
+  n: number;
+  shotTitle: string;
+  variant: string;
+  sku: string;
+  marketplace: string;
+  slotKey: string;
+  fileName: string;
+  width: number;
+  height: number;
+  state: 'waiting' | 'done' | 'failed';
+  format: string | null;
+  quality: number | null;
+  bytes: number | null;
+  blob: string | null;
+  checks: CheckResult[] | null;
+  reason: string | null;
+}
+
+export interface DeliveryDetail extends Delivery {
+  cells: DeliveryCell[];
+}

@@ -1,0 +1,80 @@
+import { create } from 'zustand';
+import { refresh, sendFile, type Photo } from './client';
+
+/** One file on its way in. */
+export interface Upload {
+  id: number;
+  name: string;
+  share: number;
+  state: 'waiting' | 'sending' | 'taken' | 'refused' | 'stopped';
+  message: string;
+  photo: Photo | null;
+  stop: AbortController;
+  file: File;
+}
+
+interface Uploads {
+  list: Upload[];
+  clear(): void;
+}
+
+export const useUploads = create<Uploads>((set) => ({
+  list: [],
+  clear: () => set((s) => ({ list: s.list.filter((u) => u.state === 'waiting' || u.state === 'sending') })),
+}));
+
+let next = 1;
+let active = 0;
+const AT_ONCE = 3;
+
+const change = (id: number, patch: Partial<Upload>) =>
+  useUploads.setState((s) => ({ list: s.list.map((u) => (u.id === id ? { ...u, ...patch } : u)) }));
+
+/** Sends files in, a few at a time; one that is refused does not hold up the others. */
+export function bringIn(files: Iterable<File>): void {
+  const added = [...files].map<Upload>((file) => ({
+    id: next++,
+    name: file.name || 'pasted picture.png',
+    share: 0,
+    state: 'waiting',
+    message: '',
+    photo: null,
+    stop: new AbortController(),
+    file,
+  }));
+  useUploads.setState((s) => ({ list: [...added, ...s.list] }));
+  pump();
+}
+
+export function stopUpload(upload: Upload): void {
+  if (upload.state === 'waiting') change(upload.id, { state: 'stopped', message: 'Not sent.' });
+  else upload.stop.abort();
+}
+
+function pump(): void {
+  while (active < AT_ONCE) {
+    const queue = useUploads.getState().list.filter((u) => u.state === 'waiting');
+    const upload = queue[queue.length - 1];
+    if (!upload) return;
+    active++;
+    change(upload.id, { state: 'sending' });
+    sendFile<Photo>(
+      `/api/photos?name=${encodeURIComponent(upload.name)}`,
+      upload.file,
+      (share) => change(upload.id, { share }),
+      upload.stop.signal,
+    )
+      .then((photo) => change(upload.id, { state: 'taken', photo, share: 1 }))
+      .catch((error: Error) =>
+        change(upload.id, {
+          state: upload.stop.signal.aborted ? 'stopped' : 'refused',
+          message: error.message,
+        }),
+      )
+      .finally(() => {
+        active--;
+        refresh('/api/photos');
+        pump();
+      });
+  }
+}

@@ -1,0 +1,37 @@
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import './app.css';
+import { Shell } from './ui/shell';
+import { CutoutScreen } from './screens/cutout/cutout-screen';
+import { DeliveriesScreen } from './screens/deliveries/deliveries-screen';
+import { DeliveryScreen } from './screens/deliveries/delivery-screen';
+import { LibraryScreen } from './screens/library/library-screen';
+import { ListingScreen } from './screens/listings/listing-screen';
+import { ListingsScreen } from './screens/listings/listings-screen';
+import { PhotosScreen } from './screens/photos/photos-screen';
+import { ProductsScreen } from './screens/products/products-screen';
+import { SpecSheetsScreen } from './screens/spec-sheets/spec-sheets-screen';
+import { StageScreen } from './screens/stage/stage-screen';
+import { NotFound } from './ui/states';
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: '/', element: <Navigate to="/listings" replace /> },
+      { path: '/listings', element: <ListingsScreen /> },
+      { path: '/listings/:id', element: <ListingScreen /> },
+      { path: '/photos', element: <PhotosScreen /> },
+      { path: '/products', element: <ProductsScreen /> },
+      { path: '/library', element: <LibraryScreen /> },
+      { path: '/spec-sheets', element: <SpecSheetsScreen /> },
+      { path: '/deliveries', element: <DeliveriesScreen /> },
+      { path: '/deliveries/:id', element: <DeliveryScreen /> },
+      { path: '/photos/:id/cutout', element: <CutoutScreen /> },
+      { path: '/shots/:id', element: <StageScreen /> },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root')!).render(<RouterProvider router={router} />);

@@ -1,0 +1,95 @@
+import { Link, useNavigate } from 'react-router';
+import { useServer, type Delivery } from '../../api/client';
+import { Empty, Trouble, Waiting } from '../../ui/states';
+import { buttonClass } from '../../ui/controls';
+import { ProgressBar, StatusMark, bytesText, type Mark } from '../../ui/status';
+import { TopBar } from '../../ui/top-bar';
+
+export function deliveryMark(d: Delivery): Mark {
+  if (d.state === 'failed') return 'stop';
+  if (d.state === 'cancelled') return 'owed';
+  if (d.state === 'done') return d.failed ? 'look' : 'pass';
+  return 'working';
+}
+
+export function deliveryText(d: Delivery): string {
+  if (d.state === 'queued') return 'waits for a worker';
+  if (d.state === 'running') return d.cancelAsked ? 'stopping' : `painting, ${d.made + d.failed} of ${d.total}`;
+  if (d.state === 'cancelled') return `cancelled after ${d.made} of ${d.total}`;
+  if (d.state === 'failed') return d.error ?? 'failed';
+  return d.failed ? `done, ${d.failed} could not be made` : 'done';
+}
+
+export function DeliveriesScreen() {
+  const { data, error } = useServer<Delivery[]>('/api/deliveries');
+  const navigate = useNavigate();
+  return (
+    <>
+      <TopBar />
+      <main className="grow overflow-y-auto px-5 pt-4 pb-10">
+        <h1 className="font-display text-[22px] font-bold">Deliveries</h1>
+        {error && <Trouble error={error} />}
+        {!data && !error && <Waiting what="the deliveries" />}
+        {data?.length === 0 && (
+          <div className="mt-6">
+            <Empty title="Nothing delivered yet">Open a listing and press Deliver.</Empty>
+          </div>
+        )}
+        {!!data?.length && (
+          <table className="border-line bg-card mt-4 w-full border">
+            <thead>
+              <tr className="border-line text-ink-2 border-b text-left text-[12px]">
+                <th className="px-4 py-2 font-medium">Listing</th>
+                <th className="px-4 py-2 font-medium">Ordered</th>
+                <th className="px-4 py-2 font-medium">Pictures</th>
+                <th className="px-4 py-2 font-medium">State</th>
+                <th className="px-4 py-2 font-medium">ZIP</th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.map((d) => (
+                <tr
+                  key={d.id}
+                  className="border-line hover:bg-spruce-tint/50 cursor-pointer border-b last:border-b-0"
+                  onClick={() => void navigate(`/deliveries/${d.id}`)}
+                >
+                  <td className="px-4 py-2.5">
+                    <Link to={`/deliveries/${d.id}`} className="font-semibold hover:underline">
+                      {d.title}
+                    </Link>
+                  </td>
+                  <td className="measure text-ink-2 px-4 py-2.5">{new Date(d.createdAt).toLocaleString('en-GB')}</td>
+                  <td className="px-4 py-2.5">
+                    <span className="measure">
+                      {d.made} of {d.total}
+                    </span>
+                    <div className="mt-1 w-40">
+                      <ProgressBar share={d.total ? (d.made + d.failed) / d.total : 0} label={`${d.title}, made`} />
+                    </div>
+                  </td>
+                  <td className="px-4 py-2.5">
+                    <span className="flex items-center gap-1.5">
+                      <StatusMark mark={deliveryMark(d)} /> {deliveryText(d)}
+                    </span>
+                  </td>
+                  <td className="px-4 py-2.5">
+                    {d.zip && (
+                      <a
+                        href={`/api/deliveries/${d.id}/zip`}
+                        download
+                        onClick={(e) => e.stopPropagation()}
+                        className={buttonClass()}
+                      >
+                        Download <span className="measure">{bytesText(d.zipBytes ?? 0)}</span>
+                      </a>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </main>
+    </>
+  );
+}

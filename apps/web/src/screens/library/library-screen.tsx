@@ -1,0 +1,83 @@
+import { useDropzone } from 'react-dropzone';
+import { reducedUrl, refresh, sendFile, useServer, type Picture, type Scene } from '../../api/client';
+import { Button } from '../../ui/controls';
+import { say } from '../../ui/notices';
+import { Trouble } from '../../ui/states';
+import { TopBar } from '../../ui/top-bar';
+
+export function LibraryScreen() {
+  const { data: scenes, error } = useServer<Scene[]>('/api/scenes');
+  const { data: pictures } = useServer<Picture[]>('/api/pictures');
+  const { getInputProps, open } = useDropzone({
+    noClick: true,
+    onDrop: async (files) => {
+      for (const file of files) {
+        try {
+          await sendFile(`/api/pictures?name=${encodeURIComponent(file.name)}`, file, () => undefined);
+          say('pass', `${file.name} is in the library.`);
+        } catch (e) {
+          say('stop', (e as Error).message);
+        }
+      }
+      refresh('/api/pictures');
+    },
+    useFsAccessApi: false,
+  });
+  return (
+    <>
+      <TopBar />
+      <main className="grow overflow-y-auto px-5 pt-4 pb-10">
+        <h1 className="font-display text-[22px] font-bold">Library</h1>
+        {error && <Trouble error={error} />}
+        <h2 className="mt-3 mb-2 font-semibold">
+          Scenes <span className="measure text-ink-2">{scenes?.length ?? ''}</span>
+        </h2>
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
+          {scenes?.map((s) => (
+            <li key={s.id} className="border-line bg-card overflow-hidden rounded-lg border">
+              <img src={reducedUrl(s.picture, 640)} alt="" className="aspect-[4/3] w-full object-cover" loading="lazy" />
+              <div className="border-line border-t px-3 py-2">
+                <p className="flex justify-between font-semibold">
+                  {s.title} {s.season && <span className="text-ink-2 font-normal">{s.season}</span>}
+                </p>
+                <p className="measure text-ink-2">
+                  {s.survey.width} x {s.survey.height} px, {s.survey.spots.length} stand spots
+                </p>
+                <p className="measure text-ink-2">
+                  light {Math.round(s.survey.light.azimuthDeg)}°, {Math.round(s.survey.light.elevationDeg)}° up
+                </p>
+                <div className="mt-1.5 flex gap-1" aria-label="Palette">
+                  {s.palette.map((c) => (
+                    <span key={c} title={c} className="h-3.5 w-6" style={{ background: c }} />
+                  ))}
+                </div>
+              </div>
+            </li>
+          ))}
+        </ul>
+        <div className="mt-6 mb-2 flex items-center justify-between">
+          <h2 className="font-semibold">
+            Logos and pictures <span className="measure text-ink-2">{pictures?.length ?? ''}</span>
+          </h2>
+          <input {...getInputProps({ 'aria-label': 'Logos to bring in' })} />
+          <Button onClick={open}>Bring in a logo</Button>
+        </div>
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
+          {pictures?.map((p) => (
+            <li key={p.id} className="border-line bg-card overflow-hidden rounded-lg border">
+              <div className="flex h-28 items-center justify-center bg-[#bdbdbd] p-5">
+                <img src={reducedUrl(p.picture, 640)} alt="" className="max-h-full max-w-full" />
+              </div>
+              <div className="border-line border-t px-3 py-2">
+                <p className="font-semibold">{p.title}</p>
+                <p className="measure text-ink-2">
+                  {p.width} x {p.height} px
+                </p>
+              </div>
+            </li>
+          ))}
+        </ul>
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,123 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useInView } from './use-in-view';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import { worst } from '@scenograph/core/spec/checks/index';
+import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import { elementKind } from '@scenograph/core/elements/index';
+import type { Shot } from '@scenograph/core/shot/document';
+import type { ProductData } from '@scenograph/core/shot/data';
+import type { Slot } from '@scenograph/core/spec/slot';
+import { checkShot, paintThumbnail } from '../../workers/painters';
+import { StatusMark } from '../../ui/status';
+
+/** Pixel sizes of everything a resolved shot shows, as far as the document itself tells. */
+export function sourceSizes(
+  shot: ResolvedShot,
+  known: ReadonlyMap<string, { width: number; height: number }>,
+): [string, { width: number; height: number }][] {
+  const list: [string, { width: number; height: number }][] = [];
+  for (const e of shot.elements) {
+    if (e.kind === 'backdrop' && e.fill.type === 'scene')
+      list.push([e.fill.picture, { width: e.fill.survey.width, height: e.fill.survey.height }]);
+    else
+      for (const hash of elementKind(e.kind).needs(e).pictures) {
+        const size = known.get(hash);
+        if (size) list.push([hash, size]);
+      }
+  }
+  return list;
+}
+
+/** Paints a resolved shot into a canvas of the page, small, when it is in view and no newer state waits. */
+export function useThumbnail(resolved: ResolvedShot | null, maxWidth: number, maxHeight: number, inView: boolean) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const wish = useRef(0);
+  const size = resolved
+    ? (() => {
+        const k = Math.min(maxWidth / resolved.width, maxHeight / resolved.height);
+        return { width: Math.max(8, resolved.width * k), height: Math.max(6, resolved.height * k) };
+      })()
+    : { width: maxWidth, height: maxHeight };
+  useEffect(() => {
+    if (!resolved || !inView) return;
+    const mine = ++wish.current;
+    const scale = Math.min(1, (size.width * window.devicePixelRatio) / resolved.width);
+    paintThumbnail(resolved, scale, () => wish.current === mine && !!canvas.current)
+      .then((bitmap) => {
+        const target = canvas.current;
+        if (!bitmap || !target || wish.current !== mine) return;
+        target.width = bitmap.width;
+        target.height = bitmap.height;
+        target.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);
+      })
+      .catch(() => undefined);
+    return () => {
+      wish.current++;
+    };
+  }, [resolved, inView, size.width]);
+  return { canvas, size };
+}
+
+/** A slot's checks, measured on the picture as it would be delivered. */
+export function useChecks(
+  resolved: ResolvedShot | null,
+  slot: Slot,
+  slotKey: string,
+  known: ReadonlyMap<string, { width: number; height: number }>,
+  inView: boolean,
+): CheckResult[] | null {
+  const [results, setResults] = useState<CheckResult[] | null>(null);
+  const wish = useRef(0);
+  useEffect(() => {
+    if (!resolved || !inView) return;
+    const mine = ++wish.current;
+    checkShot(resolved, slot, slotKey, sourceSizes(resolved, known), () => wish.current === mine)
+      .then((r) => r && wish.current === mine && setResults(r))
+      .catch(() => undefined);
+    return () => {
+      wish.current++;
+    };
+  }, [resolved, slot, slotKey, known, inView]);
+  return results;
+}
+
+export function checkSummary(results: CheckResult[] | null): string {
+  if (!results) return 'measuring';
+  const worse = results.find((r) => r.verdict === 'stop') ?? results.find((r) => r.verdict === 'look');
+  return worse ? `${worse.verdict}: ${worse.title.toLowerCase()}` : 'ready';
+}
+
+/** One cell of the slot board: the picture and its state. */
+export function CellPicture({
+  shot,
+  data,
+  slot,
+  slotKey,
+  known,
+}: {
+  shot: Shot;
+  data: ProductData;
+  slot: Slot;
+  slotKey: string;
+  known: ReadonlyMap<string, { width: number; height: number }>;
+}) {
+  const { ref, inView } = useInView();
+  const resolved = useMemo(() => resolveForSlot(shot, slotKey, slot, data), [shot, slotKey, slot, data]);
+  const { canvas, size } = useThumbnail(resolved, 104, 62, inView);
+  const results = useChecks(resolved, slot, slotKey, known, inView);
+  const differs = !!shot.fits[slotKey];
+  return (
+    <span ref={ref} className="relative flex flex-col items-center gap-2">
+      <span className="flex h-[62px] items-center">
+        <canvas ref={canvas} style={size} className="border-line border" aria-hidden />
+      </span>
+      {differs && (
+        <span title="Has a difference of its own" className="border-spruce absolute -top-1 -right-1 h-2 w-2 border-[1.5px]" />
+      )}
+      <span className="text-ink-2 flex items-center gap-1.5 text-[11.5px]">
+        <StatusMark mark={results ? worst(results) : 'working'} size={9} />
+        {checkSummary(results)}
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,110 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { SpecSheet } from '@scenograph/core/spec/slot';
+import { reducedUrl, refresh, request, useServer, type Photo, type Scene } from '../../api/client';
+import { Button, TextField } from '../../ui/controls';
+import { Dialog } from '../../ui/dialog';
+
+/** From photos to a listing: a name, a scene for the lifestyle pictures, the marketplaces. */
+export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): void }) {
+  const navigate = useNavigate();
+  const { data: scenes } = useServer<Scene[]>('/api/scenes');
+  const { data: sheets } = useServer<SpecSheet[]>('/api/spec-sheets');
+  const [title, setTitle] = useState(titleFrom(photos[0].name));
+  const [scene, setScene] = useState<string | null>(null);
+  const [without, setWithout] = useState<string[]>([]);
+  const [trouble, setTrouble] = useState('');
+  const [busy, setBusy] = useState(false);
+  const chosenScene = scene ?? scenes?.[0]?.id;
+  const chosenSheets = sheets?.map((s) => s.id).filter((id) => !without.includes(id)) ?? [];
+
+  const start = async () => {
+    setBusy(true);
+    setTrouble('');
+    try {
+      const made = await request<{ id: string }>('POST', '/api/listings', {
+        photoIds: photos.map((p) => p.id),
+        title,
+        sheets: chosenSheets,
+        ...(chosenScene ? { sceneId: chosenScene } : {}),
+      });
+      refresh('/api/listings', '/api/products');
+      void navigate(`/listings/${made.id}`);
+    } catch (error) {
+      setTrouble((error as Error).message);
+      setBusy(false);
+    }
+  };
+
+  return (
+    <Dialog
+      open
+      wide
+      onClose={onClose}
+      title="Start a listing"
+      about="Two first shots are made, one on white and one in a scene, and every slot gets the one that suits its specification. All of it can be changed."
+      footer={
+        <>
+          {trouble && (
+            <p role="alert" className="text-coral-ink mr-auto">
+              {trouble}
+            </p>
+          )}
+          <Button onClick={onClose}>Not now</Button>
+          <Button tone="main" disabled={busy || !title.trim() || !chosenSheets.length} onClick={start}>
+            Start the listing
+          </Button>
+        </>
+      }
+    >
+      <div className="grid gap-4">
+        <TextField label="What is it called?" value={title} onCommit={setTitle} />
+        <fieldset>
+          <legend className="text-ink-2 mb-1.5 text-[12px]">Scene for the lifestyle pictures</legend>
+          <div className="grid grid-cols-4 gap-2.5">
+            {scenes?.map((s) => (
+              <label
+                key={s.id}
+                className={`cursor-pointer overflow-hidden rounded-md border ${chosenScene === s.id ? 'border-spruce ring-spruce ring-1' : 'border-line'} has-[:focus-visible]:outline-2`}
+              >
+                <input
+                  type="radio"
+                  name="scene"
+                  className="sr-only"
+                  checked={chosenScene === s.id}
+                  onChange={() => setScene(s.id)}
+                />
+                <img src={reducedUrl(s.picture, 320)} alt="" className="aspect-[4/3] w-full object-cover" />
+                <span className="block truncate px-2 py-1 text-[12px]">{s.title}</span>
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        <fieldset>
+          <legend className="text-ink-2 mb-1.5 text-[12px]">Marketplaces</legend>
+          <div className="flex flex-wrap gap-x-5 gap-y-1.5">
+            {sheets?.map((s) => (
+              <label key={s.id} className="flex items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="accent-spruce"
+                  checked={!without.includes(s.id)}
+                  onChange={(e) => setWithout((w) => (e.target.checked ? w.filter((x) => x !== s.id) : [...w, s.id]))}
+                />
+                {s.marketplace} <span className="measure text-ink-2">{s.slots.length} slots</span>
+              </label>
+            ))}
+          </div>
+        </fieldset>
+      </div>
+    </Dialog>
+  );
+}
+
+function titleFrom(file: string): string {
+  const words = file
+    .replace(/\.[^.]+$/, '')
+    .replace(/[-_]+/g, ' ')
+    .trim();
+  return words ? words[0].toUpperCase() + words.slice(1) : 'New product';
+}

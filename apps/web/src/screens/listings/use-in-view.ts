@@ -1,0 +1,16 @@
+import { useEffect, useRef, useState } from 'react';
+
+/** Whether an element has come into view; stays true from then on. */
+export function useInView() {
+  const ref = useRef<HTMLSpanElement>(null);
+  const [inView, setInView] = useState(false);
+  useEffect(() => {
+    if (!ref.current || inView) return;
+    const observer = new IntersectionObserver(([entry]) => entry.isIntersecting && setInView(true), {
+      rootMargin: '120px',
+    });
+    observer.observe(ref.current);
+    return () => observer.disconnect();
+  }, [inView]);
+  return { ref, inView };
+}

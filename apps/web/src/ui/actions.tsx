@@ -1,0 +1,98 @@
+import { Command } from 'cmdk';
+import { Dialog as RadixDialog } from 'radix-ui';
+import { useEffect, useMemo } from 'react';
+import { create } from 'zustand';
+
+/** Something that can be done now, found by its plain name in the command menu. */
+export interface Action {
+  id: string;
+  title: string;
+  group: string;
+  keys?: string;
+  run(): void;
+}
+
+interface ActionState {
+  open: boolean;
+  sources: Record<string, Action[]>;
+}
+
+const useActionStore = create<ActionState>(() => ({ open: false, sources: {} }));
+
+export const openActions = () => useActionStore.setState({ open: true });
+
+/** Offers actions while the calling component is on screen. */
+export function useActions(source: string, actions: Action[]): void {
+  useEffect(() => {
+    useActionStore.setState((s) => ({ sources: { ...s.sources, [source]: actions } }));
+    return () =>
+      useActionStore.setState((s) => {
+        const { [source]: _, ...rest } = s.sources;
+        return { sources: rest };
+      });
+  }, [source, actions]);
+}
+
+export function CommandMenu() {
+  const { open, sources } = useActionStore();
+  const groups = useMemo(() => {
+    const map = new Map<string, Action[]>();
+    for (const action of Object.values(sources).flat()) map.set(action.group, [...(map.get(action.group) ?? []), action]);
+    return [...map];
+  }, [sources]);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'k') {
+        e.preventDefault();
+        useActionStore.setState((s) => ({ open: !s.open }));
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const close = () => useActionStore.setState({ open: false });
+  return (
+    <RadixDialog.Root open={open} onOpenChange={(o) => useActionStore.setState({ open: o })}>
+      <RadixDialog.Portal>
+        <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#171b1940]" />
+        <RadixDialog.Content
+          aria-describedby={undefined}
+          className="border-line bg-card fixed top-[14vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-lg border shadow-[0_18px_60px_rgba(23,27,25,0.25)]"
+        >
+          <RadixDialog.Title className="sr-only">Find an action</RadixDialog.Title>
+          <Command label="Find an action">
+            <Command.Input
+              placeholder="What do you want to do?"
+              className="border-line h-11 w-full border-b px-4 text-[14px] outline-none"
+            />
+            <Command.List className="max-h-[48vh] overflow-y-auto p-1.5">
+              <Command.Empty className="text-ink-2 px-3 py-6 text-center">Nothing goes by that name here.</Command.Empty>
+              {groups.map(([title, actions]) => (
+                <Command.Group
+                  key={title}
+                  heading={title}
+                  className="[&_[cmdk-group-heading]]:text-ink-2 [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px]"
+                >
+                  {actions.map((a) => (
+                    <Command.Item
+                      key={a.id}
+                      value={`${title} ${a.title}`}
+                      onSelect={() => {
+                        close();
+                        a.run();
+                      }}
+                      className="data-[selected=true]:bg-spruce-tint flex h-8 cursor-pointer items-center justify-between rounded-md px-2.5"
+                    >
+                      {a.title}
+                      {a.keys && <kbd className="measure text-ink-2">{a.keys}</kbd>}
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              ))}
+            </Command.List>
+          </Command>
+        </RadixDialog.Content>
+      </RadixDialog.Portal>
+    </RadixDialog.Root>
+  );
+}

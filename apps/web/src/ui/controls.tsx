@@ -1,0 +1,331 @@
+import { Slider as RadixSlider, ToggleGroup, Select as RadixSelect, Switch as RadixSwitch } from 'radix-ui';
+import { Check, ChevronDown } from 'lucide-react';
+import { useEffect, useId, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
+
+type Tone = 'plain' | 'main' | 'quiet' | 'danger';
+
+const TONES: Record<Tone, string> = {
+  plain: 'border border-line bg-card text-ink hover:border-ink-3',
+  main: 'border border-limelight-edge bg-limelight text-ink font-semibold hover:brightness-95',
+  quiet: 'border border-transparent text-ink-2 hover:bg-spruce-tint hover:text-ink',
+  danger: 'border border-line bg-card text-coral-ink hover:border-coral',
+};
+
+export function buttonClass(tone: Tone = 'plain', className = ''): string {
+  return `inline-flex h-7 shrink-0 items-center justify-center gap-1.5 rounded-md px-3 text-[13px] font-medium whitespace-nowrap transition-colors disabled:opacity-45 ${TONES[tone]} ${className}`;
+}
+
+export function Button({
+  tone = 'plain',
+  className = '',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { tone?: Tone }) {
+  return <button type="button" className={buttonClass(tone, className)} {...rest} />;
+}
+
+export function IconButton({
+  label,
+  className = '',
+  children,
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { label: string }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className={`inline-flex h-7 w-8 shrink-0 items-center justify-center rounded-md border border-line bg-card text-ink hover:border-ink-3 disabled:text-ink-3 disabled:opacity-60 ${className}`}
+      {...rest}
+    >
+      {children}
+    </button>
+  );
+}
+
+/** A number with its unit, written by hand or stepped with the arrow keys; reports when it is settled. */
+export function NumberField({
+  label,
+  value,
+  unit,
+  onCommit,
+  min = -100000,
+  max = 100000,
+  step = 1,
+  digits = 0,
+  hideLabel = false,
+  disabled,
+}: {
+  label: string;
+  value: number | null;
+  unit: string;
+  onCommit(value: number): void;
+  min?: number;
+  max?: number;
+  step?: number;
+  digits?: number;
+  hideLabel?: boolean;
+  disabled?: boolean;
+}) {
+  const id = useId();
+  const shown = value === null ? '' : String(Number(value.toFixed(digits)));
+  const [text, setText] = useState(shown);
+  useEffect(() => setText(shown), [shown]);
+  const commit = (next: number) => {
+    if (Number.isFinite(next)) onCommit(Math.min(max, Math.max(min, next)));
+    else setText(shown);
+  };
+  return (
+    <div className="flex items-center gap-1.5">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-ink-2 w-14 shrink-0 text-[12px]'}>
+        {label}
+      </label>
+      <div className="border-line focus-within:border-spruce bg-card flex h-6.5 w-full min-w-0 items-center rounded-md border px-1.5">
+        <input
+          id={id}
+          inputMode="decimal"
+          disabled={disabled}
+          className="measure w-full min-w-0 bg-transparent text-right outline-none disabled:text-ink-3"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={() => {
+            const next = Number.parseFloat(text.replace(',', '.'));
+            if (text !== shown) commit(next);
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') commit(Number.parseFloat(text.replace(',', '.')));
+            if (e.key === 'Escape') setText(shown);
+            if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+              e.preventDefault();
+              const by = (e.key === 'ArrowUp' ? 1 : -1) * step * (e.shiftKey ? 10 : 1);
+              commit((value ?? 0) + by);
+            }
+            e.stopPropagation();
+          }}
+        />
+        <span className="measure text-ink-2 pl-1">{unit}</span>
+      </div>
+    </div>
+  );
+}
+
+export function Slider({
+  label,
+  value,
+  min = 0,
+  max = 100,
+  step = 1,
+  unit,
+  onChange,
+  onCommit,
+}: {
+  label: string;
+  value: number;
+  min?: number;
+  max?: number;
+  step?: number;
+  unit: string;
+  onChange(value: number): void;
+  onCommit(value: number): void;
+}) {
+  return (
+    <div className="flex h-8 items-center gap-3">
+      <span className="text-ink-2 w-19 shrink-0 text-[12px]">{label}</span>
+      <RadixSlider.Root
+        className="relative flex h-5 grow touch-none items-center select-none"
+        min={min}
+        max={max}
+        step={step}
+        value={[value]}
+        onValueChange={([v]) => onChange(v)}
+        onValueCommit={([v]) => onCommit(v)}
+      >
+        <RadixSlider.Track className="bg-line relative h-[3px] grow rounded-full">
+          <RadixSlider.Range className="bg-spruce absolute h-full rounded-full" />
+        </RadixSlider.Track>
+        <RadixSlider.Thumb aria-label={label} className="bg-ink block h-3.5 w-1.5 rounded-[2px]" />
+      </RadixSlider.Root>
+      <div className="w-19 shrink-0">
+        <NumberField label={label} hideLabel value={value} unit={unit} min={min} max={max} onCommit={onCommit} />
+      </div>
+    </div>
+  );
+}
+
+export function Segmented<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: { value: T; title: ReactNode; label?: string }[];
+  onChange(value: T): void;
+}) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      aria-label={label}
+      value={value}
+      onValueChange={(v) => v && onChange(v as T)}
+      className="border-line bg-card flex overflow-hidden rounded-md border"
+    >
+      {options.map((o) => (
+        <ToggleGroup.Item
+          key={o.value}
+          value={o.value}
+          aria-label={o.label}
+          className="border-line text-ink-2 data-[state=on]:bg-spruce-tint data-[state=on]:text-spruce flex h-7 grow items-center justify-center border-l px-2.5 text-[12px] font-medium whitespace-nowrap first:border-l-0 focus-visible:outline-offset-[-2px] data-[state=on]:font-semibold"
+        >
+          {o.title}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
+
+export function Select<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  className = '',
+}: {
+  label: string;
+  value: T;
+  options: { value: T; title: string }[];
+  onChange(value: T): void;
+  className?: string;
+}) {
+  return (
+    <RadixSelect.Root value={value} onValueChange={(v) => onChange(v as T)}>
+      <RadixSelect.Trigger
+        aria-label={label}
+        className={`border-line bg-card hover:border-ink-3 inline-flex h-7 min-w-0 items-center justify-between gap-2 rounded-md border px-2.5 text-[13px] ${className}`}
+      >
+        <span className="truncate">
+          <RadixSelect.Value />
+        </span>
+        <RadixSelect.Icon>
+          <ChevronDown size={14} aria-hidden />
+        </RadixSelect.Icon>
+      </RadixSelect.Trigger>
+      <RadixSelect.Portal>
+        <RadixSelect.Content
+          position="popper"
+          sideOffset={4}
+          className="border-line bg-card z-50 max-h-80 overflow-hidden rounded-lg border shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
+        >
+          <RadixSelect.Viewport className="p-1">
+            {options.map((o) => (
+              <RadixSelect.Item
+                key={o.value}
+                value={o.value}
+                className="data-[highlighted]:bg-spruce-tint flex h-7 items-center justify-between gap-4 rounded-sm px-2.5 text-[13px] outline-none"
+              >
+                <RadixSelect.ItemText>{o.title}</RadixSelect.ItemText>
+                <RadixSelect.ItemIndicator>
+                  <Check size={13} aria-hidden />
+                </RadixSelect.ItemIndicator>
+              </RadixSelect.Item>
+            ))}
+          </RadixSelect.Viewport>
+        </RadixSelect.Content>
+      </RadixSelect.Portal>
+    </RadixSelect.Root>
+  );
+}
+
+export function Switch({ label, on, onChange }: { label: string; on: boolean; onChange(on: boolean): void }) {
+  const id = useId();
+  return (
+    <div className="flex h-8 items-center justify-between gap-3">
+      <label htmlFor={id} className="text-[12.5px]">
+        {label}
+      </label>
+      <RadixSwitch.Root
+        id={id}
+        checked={on}
+        onCheckedChange={onChange}
+        className="bg-ink-3 data-[state=checked]:bg-spruce relative h-4.5 w-8 rounded-full transition-colors"
+      >
+        <RadixSwitch.Thumb className="block h-3.5 w-3.5 translate-x-0.5 rounded-full bg-white transition-transform data-[state=checked]:translate-x-4" />
+      </RadixSwitch.Root>
+    </div>
+  );
+}
+
+export function TextField({
+  label,
+  value,
+  onCommit,
+  multiline,
+  hideLabel,
+  mono,
+  placeholder,
+}: {
+  label: string;
+  value: string;
+  onCommit(value: string): void;
+  multiline?: boolean;
+  hideLabel?: boolean;
+  mono?: boolean;
+  placeholder?: string;
+}) {
+  const id = useId();
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  const common = {
+    id,
+    value: text,
+    placeholder,
+    onChange: (e: { target: { value: string } }) => setText(e.target.value),
+    onBlur: () => text !== value && onCommit(text),
+    onKeyDown: (e: React.KeyboardEvent) => {
+      e.stopPropagation();
+      if (e.key === 'Escape') setText(value);
+      if (e.key === 'Enter' && (!multiline || e.ctrlKey || e.metaKey)) (e.target as HTMLElement).blur();
+    },
+    className: `border-line focus:border-spruce bg-card w-full min-w-0 rounded-md border px-2 outline-none ${mono ? 'measure' : 'text-[13px]'} ${multiline ? 'min-h-16 resize-y py-1.5' : 'h-7'}`,
+  };
+  return (
+    <div>
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-ink-2 mb-1 block text-[12px]'}>
+        {label}
+      </label>
+      {multiline ? <textarea {...common} /> : <input {...common} />}
+    </div>
+  );
+}
+
+export function ColourField({
+  label,
+  value,
+  onChange,
+  onCommit,
+}: {
+  label: string;
+  value: string;
+  onChange(value: string): void;
+  onCommit(value: string): void;
+}) {
+  return (
+    <div className="flex items-center gap-2">
+      <input
+        type="color"
+        aria-label={label}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+        onBlur={(e) => onCommit(e.target.value)}
+        className="border-line h-7 w-9 shrink-0 cursor-pointer rounded-md border bg-transparent p-0.5"
+      />
+      <TextField
+        label={`${label}, code`}
+        hideLabel
+        mono
+        value={value}
+        onCommit={(v) => /^#[0-9a-f]{6}$/i.test(v) && onCommit(v.toLowerCase())}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+import { Dialog as RadixDialog } from 'radix-ui';
+import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
+
+export function Dialog({
+  open,
+  onClose,
+  title,
+  about,
+  children,
+  footer,
+  wide,
+}: {
+  open: boolean;
+  onClose(): void;
+  title: string;
+  about?: string;
+  children: ReactNode;
+  footer?: ReactNode;
+  wide?: boolean;
+}) {
+  return (
+    <RadixDialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
+      <RadixDialog.Portal>
+        <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#171b1955]" />
+        <RadixDialog.Content
+          {...(about ? {} : { 'aria-describedby': undefined })}
+          className={`border-line bg-card fixed top-1/2 left-1/2 z-50 flex max-h-[88vh] -translate-x-1/2 -translate-y-1/2 flex-col rounded-lg border shadow-[0_18px_60px_rgba(23,27,25,0.25)] ${wide ? 'w-[860px]' : 'w-[520px]'} max-w-[94vw]`}
+        >
+          <div className="border-line flex items-start justify-between gap-4 border-b px-5 py-3.5">
+            <div>
+              <RadixDialog.Title className="font-display text-[17px] font-bold">{title}</RadixDialog.Title>
+              {about && <RadixDialog.Description className="text-ink-2 mt-0.5">{about}</RadixDialog.Description>}
+            </div>
+            <RadixDialog.Close aria-label="Close" className="text-ink-2 hover:text-ink -mr-1 p-1">
+              <X size={16} aria-hidden />
+            </RadixDialog.Close>
+          </div>
+          <div className="overflow-y-auto px-5 py-4">{children}</div>
+          {footer && <div className="border-line flex items-center justify-end gap-2 border-t px-5 py-3">{footer}</div>}
+        </RadixDialog.Content>
+      </RadixDialog.Portal>
+    </RadixDialog.Root>
+  );
+}

@@ -1,0 +1,67 @@
+import { X } from 'lucide-react';
+import { create } from 'zustand';
+import { StatusMark, type Mark } from './status';
+
+interface Notice {
+  id: number;
+  mark: Mark;
+  text: string;
+  action?: { title: string; run(): void };
+}
+
+interface Notices {
+  list: Notice[];
+  add(notice: Omit<Notice, 'id'>): void;
+  drop(id: number): void;
+}
+
+let next = 1;
+
+export const useNotices = create<Notices>((set) => ({
+  list: [],
+  add(notice) {
+    const id = next++;
+    set((s) => ({ list: [...s.list.slice(-3), { ...notice, id }] }));
+    // What went wrong stays until it is read and closed.
+    if (notice.mark !== 'stop') setTimeout(() => set((s) => ({ list: s.list.filter((n) => n.id !== id) })), 9000);
+  },
+  drop: (id) => set((s) => ({ list: s.list.filter((n) => n.id !== id) })),
+}));
+
+export function say(mark: Mark, text: string, action?: Notice['action']): void {
+  useNotices.getState().add({ mark, text, action });
+}
+
+export function Notices() {
+  const { list, drop } = useNotices();
+  return (
+    <div role="status" aria-live="polite" className="fixed right-4 bottom-4 z-[60] flex w-96 flex-col gap-2">
+      {list.map((n) => (
+        <div
+          key={n.id}
+          className="bg-ink flex items-start gap-2.5 rounded-lg px-3.5 py-2.5 text-white shadow-[0_8px_28px_rgba(23,27,25,0.3)]"
+        >
+          <span className="pt-1">
+            <StatusMark mark={n.mark} />
+          </span>
+          <p className="grow">{n.text}</p>
+          {n.action && (
+            <button
+              type="button"
+              className="text-limelight font-semibold"
+              onClick={() => {
+                n.action!.run();
+                drop(n.id);
+              }}
+            >
+              {n.action.title}
+            </button>
+          )}
+          <button type="button" aria-label="Close this notice" className="text-white/70" onClick={() => drop(n.id)}>
+            <X size={14} aria-hidden />
+          </button>
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,46 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { buttonClass } from './controls';
+import { TopBar } from './top-bar';
+
+/** What a screen shows while it has nothing else to show. */
+export function Waiting({ what }: { what: string }) {
+  return (
+    <p role="status" className="text-ink-2 p-6">
+      Fetching {what} ...
+    </p>
+  );
+}
+
+export function Trouble({ error }: { error: Error }) {
+  return (
+    <div role="alert" className="m-6 max-w-lg">
+      <p className="font-display text-[17px] font-bold">This could not be shown</p>
+      <p className="text-ink-2 mt-1">{error.message}</p>
+    </div>
+  );
+}
+
+export function Empty({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="border-ink-3 rounded-lg border border-dashed p-8 text-center">
+      <p className="font-display text-[16px] font-bold">{title}</p>
+      <div className="text-ink-2 mt-1">{children}</div>
+    </div>
+  );
+}
+
+export function NotFound() {
+  return (
+    <>
+      <TopBar />
+      <div className="p-6">
+        <Empty title="There is nothing at this address">
+          <Link to="/listings" className={buttonClass('plain', 'mt-3')}>
+            Go to the listings
+          </Link>
+        </Empty>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,58 @@
+import { NavLink } from 'react-router';
+import type { ReactNode } from 'react';
+import { openActions } from './actions';
+
+const PLACES = [
+  ['/listings', 'Listings'],
+  ['/photos', 'Photos'],
+  ['/products', 'Products'],
+  ['/library', 'Library'],
+  ['/spec-sheets', 'Spec sheets'],
+  ['/deliveries', 'Deliveries'],
+] as const;
+
+export function Emblem() {
+  return (
+    <NavLink to="/listings" aria-label="Scenograph, to the listings" className="shrink-0">
+      <svg width="20" height="18" viewBox="0 0 20 18" aria-hidden>
+        <path fill="var(--color-spruce)" d="M0 0h20v18H0z" />
+        <path fill="var(--color-limelight)" d="M6 5h8v8H6z" />
+      </svg>
+    </NavLink>
+  );
+}
+
+export function FindAction() {
+  return (
+    <button
+      type="button"
+      onClick={openActions}
+      className="border-line hover:border-ink-3 text-ink-2 flex h-7 w-47 items-center justify-between rounded-md border bg-white px-3"
+    >
+      Find an action <kbd className="measure">Ctrl K</kbd>
+    </button>
+  );
+}
+
+/** The bar of a screen: where one is, and what can be done with it. */
+export function TopBar({ trail, children }: { trail?: ReactNode; children?: ReactNode }) {
+  return (
+    <header className="border-line bg-card flex h-11 shrink-0 items-center gap-4 border-b px-3.5">
+      <Emblem />
+      {trail ?? (
+        <nav aria-label="Places" className="flex gap-5">
+          {PLACES.map(([to, title]) => (
+            <NavLink
+              key={to}
+              to={to}
+              className={({ isActive }) => (isActive ? 'text-ink font-semibold' : 'text-ink-2 hover:text-ink')}
+            >
+              {title}
+            </NavLink>
+          ))}
+        </nav>
+      )}
+      <div className="ml-auto flex items-center gap-2.5">{children ?? <FindAction />}</div>
+    </header>
+  );
+}

@@ -1,0 +1,143 @@
+import { expose, transfer } from 'comlink';
+import { DerivedCache, type Canvas2D, type Drawable, type PaintHost, type Picture } from '@scenograph/core/paint/environment';
+import { needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
+import { alphaPlane, type Rgba } from '@scenograph/core/raster/pixels';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { runChecks } from '@scenograph/core/spec/checks/index';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import type { Slot } from '@scenograph/core/spec/slot';
+import { fontEntry } from '@scenograph/core/type/catalogue';
+import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
+
+/** Paints shots away from the main thread, with the painter that the server uses. */
+
+const FONT_FILES = import.meta.glob<string>('../../../../packages/core/type/fonts/*.woff', {
+  query: '?url',
+  import: 'default',
+  eager: true,
+});
+
+/** Long side of the picture on which checks are measured live; the delivery measures at full size. */
+const CHECK_SIDE = 800;
+
+const host: PaintHost = {
+  canvas(width, height) {
+    const canvas = new OffscreenCanvas(width, height);
+    return { context: canvas.getContext('2d') as unknown as Canvas2D, drawable: canvas };
+  },
+  bitmap(image) {
+    const canvas = new OffscreenCanvas(image.width, image.height);
+    canvas.getContext('2d')!.putImageData(new ImageData(image.data as ImageDataArray, image.width, image.height), 0, 0);
+    return canvas;
+  },
+};
+
+const cache = new DerivedCache(40_000_000);
+const pictures = new Map<string, Promise<Picture>>();
+const faces = new Map<string, Promise<Typeface>>();
+
+async function loadPicture(hash: string): Promise<Picture> {
+  const response = await fetch(`/api/blobs/${hash}/reduced/2048`);
+  if (!response.ok) throw new Error('A picture of this shot is not in the store any more.');
+  const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' });
+  let pixels: Rgba | null = null;
+  return {
+    width: bitmap.width,
+    height: bitmap.height,
+    drawable: bitmap as Drawable,
+    pixels() {
+      if (!pixels) {
+        const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+        const context = canvas.getContext('2d', { willReadFrequently: true })!;
+        context.drawImage(bitmap, 0, 0);
+        pixels = {
+          width: bitmap.width,
+          height: bitmap.height,
+          data: context.getImageData(0, 0, bitmap.width, bitmap.height).data as Uint8ClampedArray,
+        };
+      }
+      return pixels;
+    },
+  };
+}
+
+function picture(hash: string): Promise<Picture> {
+  let found = pictures.get(hash);
+  if (!found) {
+    found = loadPicture(hash);
+    found.catch(() => pictures.delete(hash));
+    pictures.set(hash, found);
+    if (pictures.size > 40) pictures.delete(pictures.keys().next().value!);
+  }
+  return found;
+}
+
+function typeface(id: string): Promise<Typeface> {
+  let found = faces.get(id);
+  if (!found) {
+    found = (async () => {
+      const files = await Promise.all(
+        fontEntry(id).files.map(async (file) => {
+          const url = Object.entries(FONT_FILES).find(([path]) => path.endsWith(`/${file}`))![1];
+          return (await fetch(url)).arrayBuffer();
+        }),
+      );
+      return readTypeface(id, files);
+    })();
+    found.catch(() => faces.delete(id));
+    faces.set(id, found);
+  }
+  return found;
+}
+
+async function paintNow(shot: ResolvedShot, scale: number, productsOnly = false) {
+  const needs = needsOf(shot);
+  const held = new Map<string, Picture>();
+  const typefaces = new Map<string, Typeface>();
+  await Promise.all([
+    ...needs.pictures.map(async (hash) => held.set(hash, await picture(hash))),
+    ...needs.fonts.map(async (id) => typefaces.set(id, await typeface(id))),
+  ]);
+  return paintShot(shot, { host, cache, pictures: held, typefaces, scale, productsOnly });
+}
+
+const api = {
+  /** The shot as a bitmap, `scale` device pixels a frame pixel. */
+  async paint(shot: ResolvedShot, scale: number): Promise<ImageBitmap> {
+    const painted = await paintNow(shot, scale);
+    const bitmap = (painted.drawable as OffscreenCanvas).transferToImageBitmap();
+    return transfer(bitmap, [bitmap]);
+  },
+
+  /** The painted pixels at full size, for comparisons. */
+  async pixels(shot: ResolvedShot, scale: number): Promise<Rgba> {
+    const painted = await paintNow(shot, scale);
+    const { width, height, data } = painted.pixels();
+    return transfer({ width, height, data }, [data.buffer as ArrayBuffer]);
+  },
+
+  /** The slot's checks, measured on a reduced painting. */
+  async check(
+    shot: ResolvedShot,
+    slot: Slot,
+    slotKey: string,
+    sources: [string, { width: number; height: number }][],
+  ): Promise<CheckResult[]> {
+    const scale = Math.min(1, CHECK_SIDE / Math.max(shot.width, shot.height));
+    const picturePixels = (await paintNow(shot, scale)).pixels();
+    const products = alphaPlane((await paintNow(shot, scale, true)).pixels());
+    return runChecks({
+      slot,
+      slotKey,
+      width: shot.width,
+      height: shot.height,
+      picture: picturePixels,
+      products,
+      shot,
+      sources: new Map(sources),
+    });
+  },
+};
+
+export type PaintWorker = typeof api;
+expose(api);

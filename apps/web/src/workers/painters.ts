@@ -1,0 +1,59 @@
+import { wrap, type Remote } from 'comlink';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import type { Slot } from '@scenograph/core/spec/slot';
+import type { CutoutWorker } from './cutout.worker';
+import type { PaintWorker } from './paint.worker';
+
+const start = () =>
+  wrap<PaintWorker>(new Worker(new URL('./paint.worker.ts', import.meta.url), { type: 'module' }));
+
+let front: Remote<PaintWorker> | null = null;
+let back: Remote<PaintWorker> | null = null;
+
+/** Two painters: one for the picture under the hand, one for thumbnails and checks, so that neither waits. */
+export const stagePainter = () => (front ??= start());
+const thumbnailPainter = () => (back ??= start());
+
+interface Task {
+  run(): Promise<void>;
+  wanted(): boolean;
+}
+
+const waiting: Task[] = [];
+let busy = false;
+
+async function work(): Promise<void> {
+  if (busy) return;
+  busy = true;
+  for (let task = waiting.shift(); task; task = waiting.shift()) if (task.wanted()) await task.run();
+  busy = false;
+}
+
+function inTurn<T>(job: () => Promise<T>, wanted: () => boolean): Promise<T | null> {
+  return new Promise((resolve, reject) => {
+    waiting.push({ wanted: () => wanted() || (resolve(null), false), run: () => job().then(resolve, reject) });
+    void work();
+  });
+}
+
+/** A small painting, in turn; null when it is not wanted any more by the time its turn comes. */
+export function paintThumbnail(shot: ResolvedShot, scale: number, wanted: () => boolean): Promise<ImageBitmap | null> {
+  return inTurn(() => thumbnailPainter().paint(shot, scale), wanted);
+}
+
+export function checkShot(
+  shot: ResolvedShot,
+  slot: Slot,
+  slotKey: string,
+  sources: [string, { width: number; height: number }][],
+  wanted: () => boolean,
+): Promise<CheckResult[] | null> {
+  return inTurn(() => thumbnailPainter().check(shot, slot, slotKey, sources), wanted);
+}
+
+/** A cutout worker of one's own; ending it is how a run is cancelled. */
+export function startCutout(): { worker: Remote<CutoutWorker>; end(): void } {
+  const raw = new Worker(new URL('./cutout.worker.ts', import.meta.url), { type: 'module' });
+  return { worker: wrap<CutoutWorker>(raw), end: () => raw.terminate() };
+}
