@@ -6,7 +6,7 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'prefer-const': ['error', { destructuring: 'all' }],
     },
   },
@@ -17,10 +17,25 @@ export default tseslint.config(
     rules: {
       'no-restricted-imports': [
         'error',
-        { patterns: ['node:*', 'fs', 'path', 'react', 'sharp', '@napi-rs/*', '@scenograph/server*', '@scenograph/web*'] },
+        {
+          patterns: [
+            'node:*',
+            'fs',
+            'path',
+            'react',
+            'sharp',
+            '@napi-rs/*',
+            '@scenograph/server*',
+            '@scenograph/web*',
+          ],
+        },
       ],
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'fetch'],
     },
   },
-  { files: ['apps/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error' } },
+  {
+    files: ['apps/web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error' },
+  },
 );

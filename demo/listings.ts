@@ -1,4 +1,11 @@
-import { newBackdrop, newPicture, newProduct, newText, sceneShot, whiteShot } from '@scenograph/core/shot/starters';
+import {
+  newBackdrop,
+  newPicture,
+  newProduct,
+  newText,
+  sceneShot,
+  whiteShot,
+} from '@scenograph/core/shot/starters';
 import { emptyShot, type Shot } from '@scenograph/core/shot/document';
 import type { ProductData } from '@scenograph/core/shot/data';
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
@@ -31,7 +38,11 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
     ['On white', whiteShot(teal.data, 'stand'), ['kestrel-market/main', 'kestrel-market/detail']],
     [
       'Morning sill',
-      headlineShot(teal.data, scene('Morning'), logos[0]),
+      headlineShot(
+        teal.data,
+        scene('Morning'),
+        logos.find((l) => l.title.includes('wordmark'))!,
+      ),
       [
         'kestrel-market/gallery-1',
         'oddment-lane/hero',
@@ -56,23 +67,44 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
   const watering = await makeListing(db, 'Watering can', can.id, sheets.slice(0, 2));
   await addShots(db, watering, [
     ['On white', whiteShot(cream.data, 'stand'), ['kestrel-market/main']],
-    ['Potting bench', sceneShot(cream.data, 'stand', scene('Potting')), ['kestrel-market/gallery-1', 'oddment-lane/hero']],
+    [
+      'Potting bench',
+      sceneShot(cream.data, 'stand', scene('Potting')),
+      ['kestrel-market/gallery-1', 'oddment-lane/hero'],
+    ],
   ]);
 
   const twine = byTitle('Garden twine');
   const [jute] = await variantsOf(db, [twine.id]);
   const spool = await makeListing(db, 'Twine and tags', twine.id, sheets.slice(0, 3));
-  await addShots(db, spool, [['Terrazzo', sceneShot(jute.data, 'stand', scene('Patio')), ['fernway-social/square']]]);
+  await addShots(db, spool, [
+    ['Terrazzo', sceneShot(jute.data, 'stand', scene('Patio')), ['fernway-social/square']],
+  ]);
 
   // A first delivery waits for the worker, so that the list of deliveries has something to show.
-  const unused: Queue = { cutOut: async () => {}, deliver: async () => {}, stop: async () => {}, boss: null! };
+  const unused: Queue = {
+    cutOut: async () => {},
+    deliver: async () => {},
+    stop: async () => {},
+    boss: null!,
+  };
   const service = new DeliveriesService(db, pool, unused, store, new ListingsService(db));
   await service.order(autumn, {
-    slots: ['kestrel-market/main', 'kestrel-market/gallery-1', 'oddment-lane/hero', 'gazette-ads/leaderboard'],
+    slots: [
+      'kestrel-market/main',
+      'kestrel-market/gallery-1',
+      'oddment-lane/hero',
+      'gazette-ads/leaderboard',
+    ],
   });
 }
 
-async function makeListing(db: Database, title: string, productId: string, sheets: SpecSheet[]): Promise<string> {
+async function makeListing(
+  db: Database,
+  title: string,
+  productId: string,
+  sheets: SpecSheet[],
+): Promise<string> {
   const [row] = await db
     .insert(listings)
     .values({ workspaceId: WORKSPACE, title, productId, sheets: sheets.map((s) => s.id) })
@@ -82,7 +114,11 @@ async function makeListing(db: Database, title: string, productId: string, sheet
   return row.id;
 }
 
-async function addShots(db: Database, listingId: string, list: [title: string, document: Shot, feeds: string[]][]) {
+async function addShots(
+  db: Database,
+  listingId: string,
+  list: [title: string, document: Shot, feeds: string[]][],
+) {
   for (const [position, [title, document, feeds]] of list.entries())
     await db.insert(shots).values({
       workspaceId: WORKSPACE,
@@ -182,7 +218,12 @@ function gradientShot(data: ProductData): Shot {
         },
       },
       product,
-      { ...title, name: 'Title and size', size: 64, box: { x: 110, y: 90, width: 900, height: 180, rotation: 0 } },
+      {
+        ...title,
+        name: 'Title and size',
+        size: 64,
+        box: { x: 110, y: 90, width: 900, height: 180, rotation: 0 },
+      },
     ],
   };
 }

@@ -10,8 +10,22 @@ import { decodePicture, MIME, takePicture } from '@scenograph/host-node/read-pic
 import { eq } from 'drizzle-orm';
 import type { BlobStore } from '../apps/server/src/blobs/blob-store';
 import { createBlobStore } from '../apps/server/src/blobs/blob-store';
-import { databaseUrl, migrateDatabase, openDatabase, WORKSPACE, type Database } from '../apps/server/src/database/database';
-import { photos, pictures, products, scenes, specSheets, variants, workspaces } from '../apps/server/src/database/schema';
+import {
+  databaseUrl,
+  migrateDatabase,
+  openDatabase,
+  WORKSPACE,
+  type Database,
+} from '../apps/server/src/database/database';
+import {
+  photos,
+  pictures,
+  products,
+  scenes,
+  specSheets,
+  variants,
+  workspaces,
+} from '../apps/server/src/database/schema';
 import { seedListings } from './listings';
 
 /** Loads the Marrowby demo once: photos with their cutouts, products, scenes, spec sheets, logos, listings. */
@@ -31,7 +45,12 @@ interface ProductFile {
 }
 
 /** Order of the demo products; names are files in assets/products. */
-const PRODUCTS: { title: string; pose: 'stand' | 'flat'; price: number; variants: [file: string, title: string][] }[] = [
+const PRODUCTS: {
+  title: string;
+  pose: 'stand' | 'flat';
+  price: number;
+  variants: [file: string, title: string][];
+}[] = [
   {
     title: 'Stoneware planter 16 cm',
     pose: 'stand',
@@ -86,7 +105,9 @@ async function main(): Promise<void> {
 async function seedSheets(db: Database): Promise<void> {
   const order = ['kestrel-market', 'oddment-lane', 'fernway-social', 'gazette-ads'];
   for (const [position, name] of order.entries()) {
-    const sheet = readSpecSheet(JSON.parse(await readFile(join(here, 'spec-sheets', `${name}.json`), 'utf8')));
+    const sheet = readSpecSheet(
+      JSON.parse(await readFile(join(here, 'spec-sheets', `${name}.json`), 'utf8')),
+    );
     await db.insert(specSheets).values({ workspaceId: WORKSPACE, id: sheet.id, position, sheet });
   }
 }

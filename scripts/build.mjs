@@ -2,24 +2,25 @@
 import { join } from 'node:path';
 import { ensurePackages, root } from './setup.mjs';
 
+const common = {
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  packages: 'external',
+  // The project's own packages are TypeScript: they are bundled, all others are left to Node.
+  alias: {
+    '@scenograph/core': join(root, 'packages/core'),
+    '@scenograph/host-node': join(root, 'packages/host-node'),
+  },
+  outExtension: { '.js': '.mjs' },
+  logLevel: 'warning',
+  tsconfig: join(root, 'apps/server/tsconfig.json'),
+};
+
 export async function buildNode() {
   const { build } = await import('esbuild');
-  const common = {
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    sourcemap: true,
-    packages: 'external',
-    // The project's own packages are TypeScript: they are bundled, all others are left to Node.
-    alias: {
-      '@scenograph/core': join(root, 'packages/core'),
-      '@scenograph/host-node': join(root, 'packages/host-node'),
-    },
-    outExtension: { '.js': '.mjs' },
-    logLevel: 'warning',
-    tsconfig: join(root, 'apps/server/tsconfig.json'),
-  };
   await build({
     ...common,
     entryPoints: {
@@ -34,6 +35,15 @@ export async function buildNode() {
     ...common,
     entryPoints: { cli: join(root, 'apps/cli/src/cli.ts') },
     outdir: join(root, 'apps/cli/dist'),
+  });
+}
+
+export async function buildBench() {
+  const { build } = await import('esbuild');
+  await build({
+    ...common,
+    entryPoints: { bench: join(root, 'bench/bench.ts') },
+    outdir: join(root, 'bench/dist'),
   });
 }
 

@@ -58,7 +58,8 @@ function installDebian(names) {
   say(`Installing ${names.join(', ')} from Debian's packages ...`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const apt = (...args) =>
-    spawnSync(command[0], [...command.slice(1), ...args], { env, stdio: ['ignore', 'ignore', 'inherit'] }).status === 0;
+    spawnSync(command[0], [...command.slice(1), ...args], { env, stdio: ['ignore', 'ignore', 'inherit'] })
+      .status === 0;
   apt('update', '-qq');
   if (!apt('install', '-y', '-qq', '--no-install-recommends', ...names))
     throw new Error(
@@ -77,7 +78,8 @@ export function ensurePostgres() {
   if (found) return found;
   installDebian(['postgresql']);
   const installed = find();
-  if (!installed) throw new Error('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql.');
+  if (!installed)
+    throw new Error('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql.');
   return installed;
 }
 
@@ -189,7 +191,12 @@ export async function startCluster(folder) {
     if (running && existsSync(portFile)) return Number(readFileSync(portFile, 'utf8'));
     const chosen = await freePort();
     const options = `-p ${chosen} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=120 -c shared_buffers=128MB`;
-    const started = pg(bin, 'pg_ctl', ['-D', cluster, '-l', log, '-w', '-t', '60', '-o', options, 'start'], user);
+    const started = pg(
+      bin,
+      'pg_ctl',
+      ['-D', cluster, '-l', log, '-w', '-t', '60', '-o', options, 'start'],
+      user,
+    );
     if (!started.ok) throw new Error(`The database could not be started:\n${started.text}`);
     writeFileSync(portFile, String(chosen));
     return chosen;
@@ -218,7 +225,10 @@ function reachable(folder, user) {
   if (user) {
     const may = spawnSync('test', ['-x', folder], { uid: user.uid, gid: user.gid }).status === 0;
     if (!may) {
-      const apart = join('/var/lib', `scenograph-${createHash('sha256').update(folder).digest('hex').slice(0, 12)}`);
+      const apart = join(
+        '/var/lib',
+        `scenograph-${createHash('sha256').update(folder).digest('hex').slice(0, 12)}`,
+      );
       mkdirSync(apart, { recursive: true });
       chownSync(apart, user.uid, user.gid);
       symlinkSync(apart, inside);
@@ -236,7 +246,8 @@ export async function ensureDatabase(cluster, name) {
   const client = new pgClient.Client({ connectionString: cluster.url('postgres') });
   await client.connect();
   const found = await client.query('select 1 from pg_database where datname = $1', [name]);
-  if (!found.rowCount) await client.query(`create database "${name}"`).catch((e) => e.code === '42P04' || Promise.reject(e));
+  if (!found.rowCount)
+    await client.query(`create database "${name}"`).catch((e) => e.code === '42P04' || Promise.reject(e));
   await client.end();
   return cluster.url(name);
 }

@@ -9,5 +9,6 @@ ensurePackages();
 const { buildNode } = await import('./build.mjs');
 await buildNode();
 const { child } = startProcess('apps/server/dist/worker.mjs', {});
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void stopAll().then(() => process.exit(0)));
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => void stopAll().then(() => process.exit(0)));
 child.once('exit', (code) => process.exit(code ?? 0));

@@ -18,7 +18,11 @@ const raw = (image: Rgba) =>
  * Encodes painted pixels in a format, at the highest quality whose file stays within `maxBytes`. PNG is
  * lossless, then with a palette of fewer and fewer colours. Throws ByteLimitError when nothing fits.
  */
-export async function encodePicture(image: Rgba, format: Format, maxBytes = Infinity): Promise<EncodedPicture> {
+export async function encodePicture(
+  image: Rgba,
+  format: Format,
+  maxBytes = Infinity,
+): Promise<EncodedPicture> {
   if (format === 'jpeg')
     return withinBytes(
       (quality) =>
@@ -33,7 +37,9 @@ export async function encodePicture(image: Rgba, format: Format, maxBytes = Infi
   const lossless = await raw(image).png({ compressionLevel: 9 }).toBuffer();
   if (lossless.length <= maxBytes) return { bytes: lossless, quality: null };
   for (const colours of [256, 128, 64]) {
-    const bytes = await raw(image).png({ palette: true, colours, dither: 0.8, compressionLevel: 9 }).toBuffer();
+    const bytes = await raw(image)
+      .png({ palette: true, colours, dither: 0.8, effort: 4, compressionLevel: 9 })
+      .toBuffer();
     if (bytes.length <= maxBytes) return { bytes, quality: colours };
   }
   throw new ByteLimitError(
@@ -47,7 +53,11 @@ export async function encodePng(image: Rgba): Promise<Buffer> {
 }
 
 /** A plane of 0..1 as 8-bit grey PNG. */
-export async function encodeGreyPng(plane: { width: number; height: number; data: Float32Array }): Promise<Buffer> {
+export async function encodeGreyPng(plane: {
+  width: number;
+  height: number;
+  data: Float32Array;
+}): Promise<Buffer> {
   const bytes = Buffer.alloc(plane.data.length);
   for (let i = 0; i < bytes.length; i++) bytes[i] = Math.round(plane.data[i] * 255);
   return sharp(bytes, { raw: { width: plane.width, height: plane.height, channels: 1 } })

@@ -51,7 +51,10 @@ export function sniffFormat(bytes: Uint8Array): PictureFormat | null {
   if (ascii(0, 4) === 'RIFF' && ascii(8, 12) === 'WEBP') return 'webp';
   if (['II*\0', 'MM\0*', 'II+\0', 'MM\0+'].includes(ascii(0, 4))) return 'tiff';
   if (ascii(4, 8) === 'ftyp' && /avi[fs]|mif1/.test(ascii(8, 32))) return 'avif';
-  if (/^(\uFEFF|ï»¿)?\s*(<\?xml|<!--|<svg|<!DOCTYPE svg)/i.test(ascii(0, 300)) && /<svg[\s>]/i.test(ascii(0, 4096)))
+  if (
+    /^(\uFEFF|ï»¿)?\s*(<\?xml|<!--|<svg|<!DOCTYPE svg)/i.test(ascii(0, 300)) &&
+    /<svg[\s>]/i.test(ascii(0, 4096))
+  )
     return 'svg';
   return null;
 }
@@ -79,7 +82,8 @@ export async function takePicture(
   accept: PictureFormat[] = ['jpeg', 'png', 'webp', 'tiff', 'avif'],
 ): Promise<TakenPicture> {
   const list = accept.map((f) => TITLES[f]).join(', ');
-  if (bytes.length === 0) throw new RefusedPicture(`"${name}" is empty (0 bytes). Export or copy the picture again.`);
+  if (bytes.length === 0)
+    throw new RefusedPicture(`"${name}" is empty (0 bytes). Export or copy the picture again.`);
   const format = sniffFormat(bytes);
   if (!format || !accept.includes(format))
     throw new RefusedPicture(`"${name}" is not a picture of a kind that can be read here (${list}).`);
@@ -95,9 +99,12 @@ export async function takePicture(
   try {
     meta = await sharp(bytes, { limitInputPixels: false }).metadata();
   } catch {
-    throw new RefusedPicture(`"${name}" is damaged: its header cannot be read. Export or copy the picture again.`);
+    throw new RefusedPicture(
+      `"${name}" is damaged: its header cannot be read. Export or copy the picture again.`,
+    );
   }
-  if (!meta.width || !meta.height) throw new RefusedPicture(`"${name}" has no size; export the picture again.`);
+  if (!meta.width || !meta.height)
+    throw new RefusedPicture(`"${name}" has no size; export the picture again.`);
   if (meta.width * meta.height > MAX_PIXELS)
     throw new RefusedPicture(
       `"${name}" has ${((meta.width * meta.height) / 1e6).toFixed(1)} megapixels; up to ${MAX_PIXELS / 1e6} are taken. Make it smaller and bring it in again.`,
@@ -119,7 +126,14 @@ export async function takePicture(
     if (asItIs) {
       // Decoding it all is the only proof that a file is whole.
       await source.resize(8, 8, { fit: 'fill', kernel: 'nearest', fastShrinkOnLoad: false }).raw().toBuffer();
-      return { format, width: meta.width, height: meta.height, hasAlpha: !!meta.hasAlpha, working: null, notes };
+      return {
+        format,
+        width: meta.width,
+        height: meta.height,
+        hasAlpha: !!meta.hasAlpha,
+        working: null,
+        notes,
+      };
     }
     const { data, info } = await source
       .autoOrient()
@@ -135,9 +149,10 @@ export async function takePicture(
       notes,
     };
   } catch (error) {
-    const truncated = /premature|truncat|end of (file|stream)|corrupt|unexpected end|not enough|eof|incomplete/i.test(
-      (error as Error).message,
-    );
+    const truncated =
+      /premature|truncat|end of (file|stream)|corrupt|unexpected end|not enough|eof|incomplete/i.test(
+        (error as Error).message,
+      );
     throw new RefusedPicture(
       truncated
         ? `"${name}" is cut short: the end of the file is missing. Copy or download it again.`
@@ -173,7 +188,9 @@ async function takeSvg(name: string, bytes: Buffer): Promise<TakenPicture> {
       notes: ['drawn from SVG'],
     };
   } catch {
-    throw new RefusedPicture(`"${name}" is an SVG that cannot be drawn; give it a viewBox and save it again.`);
+    throw new RefusedPicture(
+      `"${name}" is an SVG that cannot be drawn; give it a viewBox and save it again.`,
+    );
   }
 }
 

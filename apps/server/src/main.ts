@@ -79,7 +79,8 @@ async function main(): Promise<void> {
     app.use(express.static(web, { index: false, maxAge: '1h' }));
     // Any address that is not the interface of the server is a page of the application.
     app.use((request: Request, response: Response, next: NextFunction) => {
-      if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w+$/.test(request.path)) return next();
+      if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w+$/.test(request.path))
+        return next();
       response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
     });
   }

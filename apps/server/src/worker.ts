@@ -30,7 +30,12 @@ async function main(): Promise<void> {
     if (!photo) return;
     await db.update(photos).set({ cutoutState: 'working' }).where(eq(photos.id, photoId));
     await announce(pool, { topic: 'photo', id: photoId });
-    const outcome = (await threads.run({ task: 'cutout', working: photo.working, holes, shadows })) as CutoutOutcome;
+    const outcome = (await threads.run({
+      task: 'cutout',
+      working: photo.working,
+      holes,
+      shadows,
+    })) as CutoutOutcome;
     await db
       .update(photos)
       .set(
@@ -43,7 +48,9 @@ async function main(): Promise<void> {
   };
 
   for (let i = 0; i < threadCount; i++)
-    await queue.boss.work<CutoutJob>(CUTOUT_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) => cutOut(job.data));
+    await queue.boss.work<CutoutJob>(CUTOUT_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) =>
+      cutOut(job.data),
+    );
   await queue.boss.work<DeliveryJob>(DELIVERY_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) => {
     await runDelivery(job.data.deliveryId, runner);
   });

@@ -50,7 +50,11 @@ export function fitBackground(
   });
 
   const weights = new Float64Array(picked.length).fill(1);
-  let coefficients: Float64Array[] = [new Float64Array(terms), new Float64Array(terms), new Float64Array(terms)];
+  let coefficients: Float64Array[] = [
+    new Float64Array(terms),
+    new Float64Array(terms),
+    new Float64Array(terms),
+  ];
   const residual = [0, 1, 2].map(() => new Float64Array(picked.length));
   let sigma: [number, number, number] = [0.01, 0.01, 0.01];
   for (let round = 0; round < 8; round++) {

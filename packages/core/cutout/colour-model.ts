@@ -88,7 +88,10 @@ export function fitColourModel(lab: Float32Array, use: Uint8Array, k: number): C
         const d2 = b - g.mean[2];
         const q = g.inverse;
         const maha =
-          q[0] * d0 * d0 + q[3] * d1 * d1 + q[5] * d2 * d2 + 2 * (q[1] * d0 * d1 + q[2] * d0 * d2 + q[4] * d1 * d2);
+          q[0] * d0 * d0 +
+          q[3] * d1 * d1 +
+          q[5] * d2 * d2 +
+          2 * (q[1] * d0 * d1 + q[2] * d0 * d2 + q[4] * d1 * d2);
         const cost = 0.5 * maha + g.logNorm - Math.log(g.weight);
         if (cost < best) best = cost;
       }

@@ -53,7 +53,8 @@ export function cutOut(photo: Rgba, options: CutoutOptions = {}): Cutout {
     );
   const { alpha, cleaned } = solveMatte(photo, small, segmentation);
   const bounds = boundsAbove(alpha, 0.02);
-  if (!bounds) throw new NoProductError('The outline found in this photo holds no pixels. Try a larger photo.');
+  if (!bounds)
+    throw new NoProductError('The outline found in this photo holds no pixels. Try a larger photo.');
   return {
     image: crop(cleaned, bounds),
     bounds,
@@ -80,10 +81,12 @@ function confidenceOf(product: Uint8Array, residual: Float32Array, width: number
   let edge = 0;
   let clear = 0;
   for (let i = width * 2; i < product.length - width * 2; i++) {
-    if (!product[i] || (product[i - 1] && product[i + 1] && product[i - width] && product[i + width])) continue;
+    if (!product[i] || (product[i - 1] && product[i + 1] && product[i - width] && product[i + width]))
+      continue;
     // Look two pixels inward, past the mixed pixels.
     let best = 0;
-    for (const step of [-2, 2, -2 * width, 2 * width]) if (product[i + step]) best = Math.max(best, residual[i + step]);
+    for (const step of [-2, 2, -2 * width, 2 * width])
+      if (product[i + step]) best = Math.max(best, residual[i + step]);
     edge++;
     if (best > 4) clear++;
   }

@@ -86,7 +86,7 @@ export function minCut(graph: GridGraph): Uint8Array {
   const augment = (p: number, d: number) => {
     const q = p + off[d];
     let flow = cap[d][p];
-    for (let i = p; ; ) {
+    for (let i = p; ;) {
       const a = parent[i];
       if (a === TERMINAL) {
         flow = Math.min(flow, tr[i]);
@@ -96,7 +96,7 @@ export function minCut(graph: GridGraph): Uint8Array {
       flow = Math.min(flow, cap[a ^ 1][j]);
       i = j;
     }
-    for (let i = q; ; ) {
+    for (let i = q; ;) {
       const a = parent[i];
       if (a === TERMINAL) {
         flow = Math.min(flow, -tr[i]);
@@ -107,7 +107,7 @@ export function minCut(graph: GridGraph): Uint8Array {
     }
     cap[d][p] -= flow;
     cap[d ^ 1][q] += flow;
-    for (let i = p; ; ) {
+    for (let i = p; ;) {
       const a = parent[i];
       if (a === TERMINAL) {
         tr[i] -= flow;
@@ -120,7 +120,7 @@ export function minCut(graph: GridGraph): Uint8Array {
       if (cap[a ^ 1][j] <= 0) makeOrphan(i);
       i = j;
     }
-    for (let i = q; ; ) {
+    for (let i = q; ;) {
       const a = parent[i];
       if (a === TERMINAL) {
         tr[i] += flow;

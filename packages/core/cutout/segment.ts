@@ -32,7 +32,12 @@ const SOFT_STEP = 0.045;
  * dependent model in the stead of a user's rectangle.
  * @param lab OKLab floats, 3 a pixel
  */
-export function segment(lab: Float32Array, width: number, height: number, options: SegmentOptions): Segmentation {
+export function segment(
+  lab: Float32Array,
+  width: number,
+  height: number,
+  options: SegmentOptions,
+): Segmentation {
   const n = width * height;
   const border = borderStrip(width, height);
   const edge = edgeStrength(lab, width, height);
@@ -131,7 +136,8 @@ function backdropResidual(
         out[i] = distance(j, 1);
         continue;
       }
-      const nearest = (lab[j] * b[0] + lab[j + 1] * b[1] + lab[j + 2] * b[2]) / (b[0] * b[0] + b[1] * b[1] + b[2] * b[2]);
+      const nearest =
+        (lab[j] * b[0] + lab[j + 1] * b[1] + lab[j + 2] * b[2]) / (b[0] * b[0] + b[1] * b[1] + b[2] * b[2]);
       const t = Math.min(1.02, Math.max(DARKEST_SHADE, nearest));
       deep[i] = distance(j, t);
       shade[i] = t;
@@ -240,7 +246,16 @@ function cut(
     else sink[i] = -lean;
   }
   const [east, south, southEast, southWest] = weights;
-  return minCut({ width, height, sourceCapacity: source, sinkCapacity: sink, east, south, southEast, southWest });
+  return minCut({
+    width,
+    height,
+    sourceCapacity: source,
+    sinkCapacity: sink,
+    east,
+    south,
+    southEast,
+    southWest,
+  });
 }
 
 /**

@@ -46,8 +46,10 @@ export function spread(
       const x1 = Math.min(w2 - 1, x0 + 1);
       const fx = sx - x0;
       for (let c = 0; c < channels; c++) {
-        const top = coarse[(y0 * w2 + x0) * channels + c] * (1 - fx) + coarse[(y0 * w2 + x1) * channels + c] * fx;
-        const low = coarse[(y1 * w2 + x0) * channels + c] * (1 - fx) + coarse[(y1 * w2 + x1) * channels + c] * fx;
+        const top =
+          coarse[(y0 * w2 + x0) * channels + c] * (1 - fx) + coarse[(y0 * w2 + x1) * channels + c] * fx;
+        const low =
+          coarse[(y1 * w2 + x0) * channels + c] * (1 - fx) + coarse[(y1 * w2 + x1) * channels + c] * fx;
         out[i * channels + c] = a * values[i * channels + c] + (1 - a) * (top * (1 - fy) + low * fy);
       }
     }

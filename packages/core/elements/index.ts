@@ -22,7 +22,9 @@ register(pictureKind);
 export function elementKind(kind: string): ElementKind {
   const found = KINDS.get(kind);
   if (!found)
-    throw new Error(`There is no element kind "${kind}". The kinds at hand are ${[...KINDS.keys()].join(', ')}.`);
+    throw new Error(
+      `There is no element kind "${kind}". The kinds at hand are ${[...KINDS.keys()].join(', ')}.`,
+    );
   return found;
 }
 

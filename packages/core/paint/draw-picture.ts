@@ -22,7 +22,11 @@ export function pictureLevel(
 export function levelPixels(image: Rgba, level: number): Rgba {
   let current = image;
   for (let i = 0; i < level && current.width > 1 && current.height > 1; i++)
-    current = resize(current, Math.max(1, Math.round(current.width / 2)), Math.max(1, Math.round(current.height / 2)));
+    current = resize(
+      current,
+      Math.max(1, Math.round(current.width / 2)),
+      Math.max(1, Math.round(current.height / 2)),
+    );
   return current;
 }
 

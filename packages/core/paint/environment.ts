@@ -78,15 +78,14 @@ export interface PaintEnvironment {
 
 /** Keeps finished bitmaps by key, the least recently used going first once `limit` pixels are passed. */
 export class DerivedCache {
-  private entries = new Map<string, { drawable: Drawable & { width: number; height: number }; pixels: number }>();
+  private entries = new Map<
+    string,
+    { drawable: Drawable & { width: number; height: number }; pixels: number }
+  >();
   private held = 0;
   constructor(private limit = 60_000_000) {}
 
-  get(
-    key: string,
-    host: PaintHost,
-    make: () => Rgba,
-  ): Drawable & { width: number; height: number } {
+  get(key: string, host: PaintHost, make: () => Rgba): Drawable & { width: number; height: number } {
     const known = this.entries.get(key);
     if (known) {
       this.entries.delete(key);

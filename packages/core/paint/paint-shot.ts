@@ -2,7 +2,14 @@ import { elementKind } from '../elements/index';
 import type { Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
 import type { Typeface } from '../type/typeface';
-import { DerivedCache, type Canvas2D, type Drawable, type PaintEnvironment, type PaintHost, type Picture } from './environment';
+import {
+  DerivedCache,
+  type Canvas2D,
+  type Drawable,
+  type PaintEnvironment,
+  type PaintHost,
+  type Picture,
+} from './environment';
 
 export interface PaintOptions {
   host: PaintHost;

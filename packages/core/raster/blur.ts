@@ -7,7 +7,9 @@ function boxRadii(sigma: number): number[] {
   let lower = Math.floor(ideal);
   if (lower % 2 === 0) lower--;
   lower = Math.max(1, lower);
-  const count = Math.round((12 * sigma * sigma - n * lower * lower - 4 * n * lower - 3 * n) / (-4 * lower - 4));
+  const count = Math.round(
+    (12 * sigma * sigma - n * lower * lower - 4 * n * lower - 3 * n) / (-4 * lower - 4),
+  );
   return Array.from({ length: n }, (_, i) => ((i < count ? lower : lower + 2) - 1) / 2);
 }
 
@@ -43,8 +45,8 @@ function boxPass(
 export function blur(plane: Plane, sigma: number): Plane {
   const { width, height } = plane;
   if (sigma < 0.3) return plane;
-  let a = new Float32Array(plane.data);
-  let b = new Float32Array(a.length);
+  const a = new Float32Array(plane.data);
+  const b = new Float32Array(a.length);
   for (const radius of boxRadii(sigma)) {
     if (radius < 1) continue;
     boxPass(a, b, height, width, width, 1, radius);

@@ -36,7 +36,9 @@ function kernel(from: number, to: number): Kernel {
  */
 export function resize(image: Rgba, width: number, height: number): Rgba {
   if (!(width >= 1 && height >= 1))
-    throw new Error(`A picture cannot be resized to ${width} x ${height} pixels; both sides need at least 1.`);
+    throw new Error(
+      `A picture cannot be resized to ${width} x ${height} pixels; both sides need at least 1.`,
+    );
   if (width === image.width && height === image.height) return image;
   const kx = kernel(image.width, width);
   const ky = kernel(image.height, height);
@@ -121,7 +123,11 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
 export function reduceTo(image: Rgba, maxSide: number): Rgba {
   const scale = maxSide / Math.max(image.width, image.height);
   if (scale >= 1) return image;
-  return resize(image, Math.max(1, Math.round(image.width * scale)), Math.max(1, Math.round(image.height * scale)));
+  return resize(
+    image,
+    Math.max(1, Math.round(image.width * scale)),
+    Math.max(1, Math.round(image.height * scale)),
+  );
 }
 
 /** Bilinear resize of a float plane, sampled at pixel centres, clamped at the border. */

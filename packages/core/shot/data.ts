@@ -33,7 +33,8 @@ export function bindText(text: string, data: ProductData | null): { text: string
     width: data?.widthMm ?? null,
     height: data?.heightMm ?? null,
     depth: data?.depthMm ?? null,
-    size: data?.widthMm && data.heightMm ? `${Math.round(data.widthMm)} × ${Math.round(data.heightMm)} mm` : null,
+    size:
+      data?.widthMm && data.heightMm ? `${Math.round(data.widthMm)} × ${Math.round(data.heightMm)} mm` : null,
   };
   const missing = new Set<string>();
   const filled = text.replace(/\{\s*(\w+)\s*\}/g, (_whole, name: string) => {

@@ -25,18 +25,17 @@ export const SHOT_VERSION = 2;
 
 const side = Joi.number().integer().min(16).max(12000).required();
 
-const elementSchema = Joi.alternatives()
-  .conditional('.kind', {
-    switch: elementKinds().map((kind) => ({
-      is: kind.kind,
-      then: Joi.object({ ...baseSchema, ...kind.schema }),
-    })),
-    otherwise: Joi.forbidden().messages({
-      'any.unknown': `{{#label}} is of an unknown kind; the kinds are ${elementKinds()
-        .map((k) => k.kind)
-        .join(', ')}`,
-    }),
-  });
+const elementSchema = Joi.alternatives().conditional('.kind', {
+  switch: elementKinds().map((kind) => ({
+    is: kind.kind,
+    then: Joi.object({ ...baseSchema, ...kind.schema }),
+  })),
+  otherwise: Joi.forbidden().messages({
+    'any.unknown': `{{#label}} is of an unknown kind; the kinds are ${elementKinds()
+      .map((k) => k.kind)
+      .join(', ')}`,
+  }),
+});
 
 const frameSchema = Joi.object({ width: side, height: side }).required();
 
@@ -50,9 +49,7 @@ export const shotSchema = Joi.object({
       Joi.string().max(200),
       Joi.object({
         frame: frameSchema,
-        elements: Joi.object()
-          .pattern(Joi.string().max(60), Joi.object().unknown(true))
-          .required(),
+        elements: Joi.object().pattern(Joi.string().max(60), Joi.object().unknown(true)).required(),
       }),
     )
     .required(),

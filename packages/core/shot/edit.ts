@@ -21,7 +21,10 @@ export function patchFit(
     ...shot,
     fits: {
       ...shot.fits,
-      [slotKey]: { frame, elements: { ...kept, [elementId]: { ...kept[elementId], ...patch } as Partial<ShotElement> } },
+      [slotKey]: {
+        frame,
+        elements: { ...kept, [elementId]: { ...kept[elementId], ...patch } as Partial<ShotElement> },
+      },
     },
   };
 }
@@ -39,7 +42,13 @@ export function resetFit(shot: Shot, slotKey: string, elementId?: string): Shot 
 }
 
 /** Products scaled about their common middle so that they take `target` of the slot's frame, kept inside its margins. */
-export function scaleSubjects(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot, target: number): Shot {
+export function scaleSubjects(
+  shot: Shot,
+  resolved: ResolvedShot,
+  slotKey: string,
+  slot: Slot,
+  target: number,
+): Shot {
   const subjects = visibleSubjects(resolved);
   const bounds = unionBounds(subjects);
   if (!bounds) return shot;
@@ -72,7 +81,10 @@ function keepInside(shot: Shot, subjects: ShotElement[], slotKey: string, slot: 
   const width = bounds.width * k;
   const height = bounds.height * k;
   const x = Math.min(Math.max(bounds.x + (bounds.width - width) / 2, margin), slot.width - margin - width);
-  const y = Math.min(Math.max(bounds.y + (bounds.height - height) / 2, margin), slot.height - margin - height);
+  const y = Math.min(
+    Math.max(bounds.y + (bounds.height - height) / 2, margin),
+    slot.height - margin - height,
+  );
   return subjects.reduce((s, e) => {
     const box: Box = {
       ...e.box,
@@ -102,7 +114,10 @@ function unionBounds(elements: ShotElement[]) {
   };
 }
 
-function rescaled(fit: Shot['fits'][string], frame: { width: number; height: number }): Shot['fits'][string]['elements'] {
+function rescaled(
+  fit: Shot['fits'][string],
+  frame: { width: number; height: number },
+): Shot['fits'][string]['elements'] {
   const kx = frame.width / fit.frame.width;
   const ky = frame.height / fit.frame.height;
   if (kx === 1 && ky === 1) return fit.elements;

@@ -39,7 +39,13 @@ export function fitToSlot(shot: Shot, slot: Slot): ShotElement[] {
   const group = union(subjects.map((e) => uprightBounds(e.box)));
   const sceneBox =
     scene?.kind === 'backdrop' && scene.fill.type === 'scene'
-      ? coverBox(scene.fill.survey.width, scene.fill.survey.height, scene.fill.focus, shot.frame.width, shot.frame.height)
+      ? coverBox(
+          scene.fill.survey.width,
+          scene.fill.survey.height,
+          scene.fill.focus,
+          shot.frame.width,
+          shot.frame.height,
+        )
       : null;
   const move = groupMove(shot.frame, group, sceneBox, slot);
   const overlayScale = Math.sqrt((slot.width * slot.height) / (shot.frame.width * shot.frame.height));
@@ -92,7 +98,9 @@ function groupMove(
   const still = { shrink: 1, baseX: 0, baseY: 0, shiftX: 0, shiftY: 0 };
   const cover = scene ? Math.max(W / scene.width, H / scene.height) : 0;
   // How the base would come out with nothing asked for: cropped to the slot with a scene, whole without one.
-  const natural = scene ? Math.max(W / frame.width, H / frame.height) : Math.min(W / frame.width, H / frame.height);
+  const natural = scene
+    ? Math.max(W / frame.width, H / frame.height)
+    : Math.min(W / frame.width, H / frame.height);
   if (!group) {
     const k = Math.max(natural, cover);
     return { k, x: (W - frame.width * k) / 2, y: (H - frame.height * k) / 2, ...still };
@@ -143,11 +151,7 @@ function anchorOverlay(
 ): ShotElement {
   const bounds = uprightBounds(element.box);
   const safe = slot.safeShare * Math.min(slot.width, slot.height);
-  const k = Math.min(
-    scale,
-    (slot.width - 2 * safe) / bounds.width,
-    (slot.height - 2 * safe) / bounds.height,
-  );
+  const k = Math.min(scale, (slot.width - 2 * safe) / bounds.width, (slot.height - 2 * safe) / bounds.height);
   const along = (start: number, size: number, frameSize: number, slotSize: number): number => {
     const middle = (start + size / 2) / frameSize;
     const far = frameSize - start - size;

@@ -18,13 +18,20 @@ export interface ResolvedShot {
 export function resolveBase(shot: Shot, data: ProductData | null): ResolvedShot {
   const missing = new Set<string>();
   const elements = bind(shot.elements, data, missing).map((element) =>
-    element.kind === 'backdrop' ? { ...element, box: groundBox(element, shot.frame.width, shot.frame.height) } : element,
+    element.kind === 'backdrop'
+      ? { ...element, box: groundBox(element, shot.frame.width, shot.frame.height) }
+      : element,
   );
   return { ...shot.frame, elements, missing: [...missing] };
 }
 
 /** The picture a shot gives for one slot: fitted by rule, then what was changed for this slot alone. */
-export function resolveForSlot(shot: Shot, slotKey: string, slot: Slot, data: ProductData | null): ResolvedShot {
+export function resolveForSlot(
+  shot: Shot,
+  slotKey: string,
+  slot: Slot,
+  data: ProductData | null,
+): ResolvedShot {
   const missing = new Set<string>();
   const fit = shot.fits[slotKey];
   // Differences that change what an element is (its fill, its text) count before fitting, places after.
@@ -92,7 +99,11 @@ function swapProduct(element: Extract<ShotElement, { kind: 'product' }>, data: P
 }
 
 /** Where a backdrop lies in a frame: the frame itself, or a scene's picture covering it around its focus. */
-export function groundBox(element: Extract<ShotElement, { kind: 'backdrop' }>, width: number, height: number): Box {
+export function groundBox(
+  element: Extract<ShotElement, { kind: 'backdrop' }>,
+  width: number,
+  height: number,
+): Box {
   const { fill } = element;
   if (fill.type !== 'scene') return { x: 0, y: 0, width, height, rotation: 0 };
   return coverBox(fill.survey.width, fill.survey.height, fill.focus, width, height);

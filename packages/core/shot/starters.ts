@@ -21,7 +21,11 @@ const base = (id: string, name: string): Omit<ElementBase, 'kind' | 'box'> => ({
 
 const STUDIO_LIGHT = { azimuthDeg: -45, elevationDeg: 48, softness: 0.7 };
 
-export function newBackdrop(id: string, frame: { width: number; height: number }, colour: string): BackdropElement {
+export function newBackdrop(
+  id: string,
+  frame: { width: number; height: number },
+  colour: string,
+): BackdropElement {
   return {
     ...base(id, 'Backdrop'),
     kind: 'backdrop',

@@ -53,7 +53,11 @@ export const slotSchema = Joi.object({
   title: Joi.string().max(80).required(),
   width: Joi.number().integer().min(16).max(12000).required(),
   height: Joi.number().integer().min(16).max(12000).required(),
-  formats: Joi.array().items(Joi.string().valid('jpeg', 'png', 'webp')).min(1).unique().required(),
+  formats: Joi.array()
+    .items(Joi.string().valid('jpeg', 'png', 'webp'))
+    .min(1)
+    .unique()
+    .required(),
   maxBytes: Joi.number().integer().min(1024).required(),
   background: Joi.object({
     kind: Joi.string().valid('white', 'any').required(),

@@ -41,10 +41,15 @@ export function castShadow(product: Rgba, options: ShadowOptions): Rgba {
     const dx = -Math.sin(azimuth) * lift * reach;
     const dy = Math.cos(azimuth) * -lift * reach * 0.9;
     for (let y = 0; y < H; y++)
-      for (let x = 0; x < W; x++) moved.data[y * W + x] = inside(silhouette, x - margin - dx, y - margin - dy);
+      for (let x = 0; x < W; x++)
+        moved.data[y * W + x] = inside(silhouette, x - margin - dx, y - margin - dy);
     const cast = blur(moved, size * soft * 0.45);
     const close = blur(moved, Math.max(0.8, size * 0.006));
-    return asBlack(W, H, (i) => cast.data[i] * options.strength * 0.75 + close.data[i] * options.contact * 0.35);
+    return asBlack(
+      W,
+      H,
+      (i) => cast.data[i] * options.strength * 0.75 + close.data[i] * options.contact * 0.35,
+    );
   }
 
   const dxPerHeight = -Math.sin(azimuth) * reach;
@@ -55,10 +60,12 @@ export function castShadow(product: Rgba, options: ShadowOptions): Rgba {
   const high = createPlane(W, H);
   const touch = createPlane(W, H);
   const footY = base.y - halfDepth;
+  const footing = Math.max(2, h * 0.05);
   for (let s = 0; s < SLICES; s++) {
     const u = (s / (SLICES - 1)) * 2 - 1;
     const narrow = Math.sqrt(Math.max(0.04, 1 - u * u));
-    const groundY = margin + footY + u * halfDepth;
+    // The contact reaches a little past the base, so that it shows in front of it.
+    const groundY = margin + footY + u * halfDepth * 1.06 + size * 0.004;
     for (let step = 0; step <= h; step++) {
       // The silhouette's row at this height above the slice's foot, laid on the plane where its shadow falls.
       const row = base.y - step;
@@ -68,21 +75,23 @@ export function castShadow(product: Rgba, options: ShadowOptions): Rgba {
       const target = step < h * 0.3 ? low : high;
       const yy = Math.round(y);
       if (yy < 0 || yy >= H) continue;
-      for (let x = 0; x < W; x++) {
-        const sx = (x - margin - shift - base.x) / narrow + base.x;
-        const a = inside(silhouette, sx, row);
+      const left = margin + shift + base.x;
+      const first = Math.max(0, Math.floor(left - (base.x + 1) * narrow));
+      const last = Math.min(W - 1, Math.ceil(left + (w + 1 - base.x) * narrow));
+      for (let x = first; x <= last; x++) {
+        const a = inside(silhouette, (x - left) / narrow + base.x, row);
         const i = yy * W + x;
         if (a > target.data[i]) target.data[i] = a;
-        if (step < Math.max(2, h * 0.04) && a > touch.data[i]) touch.data[i] = a;
+        if (step < footing && a > touch.data[i]) touch.data[i] = a;
       }
     }
   }
   const nearShadow = blur(low, Math.max(1.2, size * soft * 0.5));
   const farShadow = blur(high, Math.max(1.5, size * soft * 1.1));
-  const contact = blur(touch, Math.max(1, size * 0.014));
+  const contact = blur(touch, Math.max(1.2, size * 0.02));
   return asBlack(W, H, (i) => {
     const cast = Math.max(nearShadow.data[i], farShadow.data[i]) * options.strength;
-    return 1 - (1 - cast * 0.72) * (1 - contact.data[i] * options.contact * 0.8);
+    return 1 - (1 - cast * 0.78) * (1 - Math.min(1, contact.data[i] * 1.25) * options.contact * 0.85);
   });
 }
 

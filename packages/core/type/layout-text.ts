@@ -114,7 +114,8 @@ function breakLines(paragraph: string, face: Typeface, style: TextStyle, maxWidt
 
 function glyphs(text: string, face: Typeface): Glyph[] {
   return [...text].map((char) => {
-    for (const font of face.fonts) if (font.charToGlyphIndex(char) > 0) return { font, glyph: font.charToGlyph(char) };
+    for (const font of face.fonts)
+      if (font.charToGlyphIndex(char) > 0) return { font, glyph: font.charToGlyph(char) };
     return { font: face.fonts[0], glyph: face.fonts[0].charToGlyph(char) };
   });
 }
@@ -122,7 +123,8 @@ function glyphs(text: string, face: Typeface): Glyph[] {
 function advance(current: Glyph, next: Glyph | undefined, style: TextStyle): number {
   const em = style.size / current.font.unitsPerEm;
   let width = (current.glyph.advanceWidth ?? 0) * em + (style.tracking / 1000) * style.size;
-  if (next && next.font === current.font) width += current.font.getKerningValue(current.glyph, next.glyph) * em;
+  if (next && next.font === current.font)
+    width += current.font.getKerningValue(current.glyph, next.glyph) * em;
   return width;
 }
 
@@ -143,7 +145,8 @@ function outline(
 ): void {
   const list = glyphs(text, face);
   for (let i = 0; i < list.length; i++) {
-    for (const command of list[i].glyph.getPath(x, baseline, style.size).commands) out.push(command as PathCommand);
+    for (const command of list[i].glyph.getPath(x, baseline, style.size).commands)
+      out.push(command as PathCommand);
     x += advance(list[i], list[i + 1], style);
   }
 }

@@ -20,7 +20,8 @@ export class BlobsController {
   @Get(':hash/reduced/:side')
   async reduced(@Param('hash') hash: string, @Param('side') side: string, @Res() response: Response) {
     const max = Number(side);
-    if (!SIDES.includes(max)) throw new NotFoundException(`Reduced copies are made at ${SIDES.join(', ')} pixels.`);
+    if (!SIDES.includes(max))
+      throw new NotFoundException(`Reduced copies are made at ${SIDES.join(', ')} pixels.`);
     await this.known(hash);
     const copy = await this.store.derived(`reduced:1:${hash}:${max}`, async () => {
       const bytes = await this.store.get(hash);
@@ -29,7 +30,8 @@ export class BlobsController {
       if ((meta.width ?? 0) <= max && (meta.height ?? 0) <= max && max === 2048)
         return { bytes, mime: (await this.known(hash)).mime };
       const small = picture.resize({ width: max, height: max, fit: 'inside', withoutEnlargement: true });
-      if (meta.hasAlpha) return { bytes: await small.png({ compressionLevel: 6 }).toBuffer(), mime: 'image/png' };
+      if (meta.hasAlpha)
+        return { bytes: await small.png({ compressionLevel: 6 }).toBuffer(), mime: 'image/png' };
       const quality = max === 2048 ? 96 : 86;
       return {
         bytes: await small.jpeg({ quality, chromaSubsampling: max === 2048 ? '4:4:4' : '4:2:0' }).toBuffer(),

@@ -16,7 +16,9 @@ export const POOL = Symbol('pool');
 export function databaseUrl(): string {
   const url = process.env.DATABASE_URL;
   if (!url)
-    throw new Error('DATABASE_URL is not set. "npm start" sets it; a worker elsewhere needs it in its environment.');
+    throw new Error(
+      'DATABASE_URL is not set. "npm start" sets it; a worker elsewhere needs it in its environment.',
+    );
   return url;
 }
 

@@ -106,7 +106,11 @@ export class DeliveriesService {
     return {
       ...delivery,
       ...counts(id),
-      cells: cells.map(({ order, ...cell }) => ({ ...cell, width: order.slot.width, height: order.slot.height })),
+      cells: cells.map(({ order, ...cell }) => ({
+        ...cell,
+        width: order.slot.width,
+        height: order.slot.height,
+      })),
     };
   }
 

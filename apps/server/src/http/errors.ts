@@ -14,11 +14,15 @@ export class SentenceFilter implements ExceptionFilter {
     }
     if (error instanceof HttpException) {
       const body = error.getResponse();
-      const message = typeof body === 'string' ? body : ((body as { message?: string | string[] }).message ?? error.message);
+      const message =
+        typeof body === 'string'
+          ? body
+          : ((body as { message?: string | string[] }).message ?? error.message);
       const extra = typeof body === 'object' ? (body as { detail?: unknown }).detail : undefined;
-      response
-        .status(error.getStatus())
-        .json({ message: Array.isArray(message) ? message.join(' ') : message, ...(extra ? { detail: extra } : {}) });
+      response.status(error.getStatus()).json({
+        message: Array.isArray(message) ? message.join(' ') : message,
+        ...(extra ? { detail: extra } : {}),
+      });
       return;
     }
     const parse = (error as { type?: string; status?: number }) ?? {};
@@ -31,6 +35,8 @@ export class SentenceFilter implements ExceptionFilter {
       return;
     }
     this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
-    response.status(500).json({ message: 'Something went wrong on the server. Nothing was changed; try again.' });
+    response
+      .status(500)
+      .json({ message: 'Something went wrong on the server. Nothing was changed; try again.' });
   }
 }

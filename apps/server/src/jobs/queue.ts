@@ -27,7 +27,12 @@ export async function openQueue(url: string): Promise<Queue> {
   const boss = new PgBoss({ connectionString: url, max: 4 });
   boss.on('error', () => undefined);
   await boss.start();
-  await boss.createQueue(CUTOUT_QUEUE, { name: CUTOUT_QUEUE, retryLimit: 2, retryDelay: 2, expireInSeconds: 300 });
+  await boss.createQueue(CUTOUT_QUEUE, {
+    name: CUTOUT_QUEUE,
+    retryLimit: 2,
+    retryDelay: 2,
+    expireInSeconds: 300,
+  });
   await boss.createQueue(DELIVERY_QUEUE, {
     name: DELIVERY_QUEUE,
     retryLimit: 3,

@@ -60,7 +60,11 @@ export async function runDelivery(id: string, runner: DeliveryRunner): Promise<b
           return;
         }
         if (lost) throw new Error('The connection that holds the delivery was lost.');
-        const outcome = (await threads.run({ task: 'cell', order: cell.order, slotKey: cell.slotKey })) as CellOutcome;
+        const outcome = (await threads.run({
+          task: 'cell',
+          order: cell.order,
+          slotKey: cell.slotKey,
+        })) as CellOutcome;
         await db
           .update(deliveryCells)
           .set(
@@ -81,7 +85,10 @@ export async function runDelivery(id: string, runner: DeliveryRunner): Promise<b
     };
     await Promise.all(Array.from({ length: threads.options.maxThreads }, next));
     if (cancelled) {
-      await db.update(deliveries).set({ state: 'cancelled', finishedAt: new Date() }).where(eq(deliveries.id, id));
+      await db
+        .update(deliveries)
+        .set({ state: 'cancelled', finishedAt: new Date() })
+        .where(eq(deliveries.id, id));
     } else {
       await finish(id, runner);
     }
@@ -135,7 +142,12 @@ async function finish(id: string, { db, store }: DeliveryRunner): Promise<void> 
       bytes: c.bytes!,
       sha256: c.blob!,
       verdict: worst(c.checks ?? []),
-      checks: (c.checks ?? []).map(({ check, verdict, measured, limit }) => ({ check, verdict, measured, limit })),
+      checks: (c.checks ?? []).map(({ check, verdict, measured, limit }) => ({
+        check,
+        verdict,
+        measured,
+        limit,
+      })),
     })),
     failed: failed.map((c) => ({
       sku: c.sku,
@@ -147,15 +159,24 @@ async function finish(id: string, { db, store }: DeliveryRunner): Promise<void> 
   const zip = new yazl.ZipFile();
   for (const [i, cell] of done.entries())
     // Pictures are compressed already: they are stored as they are, and read from the database one at a time.
-    zip.addReadStreamLazy(manifest.pictures[i].file, { compress: false, mtime: made, size: cell.bytes! }, (cb) =>
-      cb(null, store.stream(cell.blob!)),
+    zip.addReadStreamLazy(
+      manifest.pictures[i].file,
+      { compress: false, mtime: made, size: cell.bytes! },
+      (cb) => cb(null, store.stream(cell.blob!)),
     );
   zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 2)), 'manifest.json', { mtime: made });
-  zip.addBuffer(Buffer.from(`${Papa.unparse(manifestRows(manifest), { newline: '\r\n' })}\r\n`), 'manifest.csv', {
-    mtime: made,
-  });
+  zip.addBuffer(
+    Buffer.from(`${Papa.unparse(manifestRows(manifest), { newline: '\r\n' })}\r\n`),
+    'manifest.csv',
+    {
+      mtime: made,
+    },
+  );
   zip.end();
-  const { hash, size } = await store.putStream(zip.outputStream as AsyncIterable<Uint8Array>, 'application/zip');
+  const { hash, size } = await store.putStream(
+    zip.outputStream as AsyncIterable<Uint8Array>,
+    'application/zip',
+  );
   await db
     .update(deliveries)
     .set({ state: 'done', zip: hash, zipBytes: size, finishedAt: sql`now()` })

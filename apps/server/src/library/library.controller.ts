@@ -22,7 +22,11 @@ export class LibraryController {
 
   @Get('scenes')
   scenes() {
-    return this.db.select().from(scenes).where(eq(scenes.workspaceId, WORKSPACE)).orderBy(asc(scenes.createdAt));
+    return this.db
+      .select()
+      .from(scenes)
+      .where(eq(scenes.workspaceId, WORKSPACE))
+      .orderBy(asc(scenes.createdAt));
   }
 
   @Get('pictures')

@@ -48,7 +48,10 @@ export class ListingsController {
   }
 
   @Put(':id/feeds')
-  feed(@Param('id', IdPipe) id: string, @Body(validated(feed)) body: { slot: string; shotId: string | null }) {
+  feed(
+    @Param('id', IdPipe) id: string,
+    @Body(validated(feed)) body: { slot: string; shotId: string | null },
+  ) {
     return this.listings.feed(id, body.slot, body.shotId);
   }
 }

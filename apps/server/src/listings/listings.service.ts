@@ -51,7 +51,11 @@ export class ListingsService {
     if (!listing) throw new NotFoundException('This listing is not here any more.');
     const [own, rows, sheets] = await Promise.all([
       variantsOf(this.db, [listing.productId]),
-      this.db.select().from(shots).where(eq(shots.listingId, id)).orderBy(asc(shots.position), asc(shots.createdAt)),
+      this.db
+        .select()
+        .from(shots)
+        .where(eq(shots.listingId, id))
+        .orderBy(asc(shots.position), asc(shots.createdAt)),
       allSheets(this.db),
     ]);
     return {

@@ -36,7 +36,10 @@ export class PhotosController {
   }
 
   @Post(':id/cutout')
-  cutAgain(@Param('id', IdPipe) id: string, @Body(validated(options)) body: { holes: boolean; shadows: boolean }) {
+  cutAgain(
+    @Param('id', IdPipe) id: string,
+    @Body(validated(options)) body: { holes: boolean; shadows: boolean },
+  ) {
     return this.photos.cutAgain(id, body);
   }
 

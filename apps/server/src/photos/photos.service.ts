@@ -1,4 +1,10 @@
-import { Inject, Injectable, NotFoundException, PayloadTooLargeException, UnprocessableEntityException } from '@nestjs/common';
+import {
+  Inject,
+  Injectable,
+  NotFoundException,
+  PayloadTooLargeException,
+  UnprocessableEntityException,
+} from '@nestjs/common';
 import { and, desc, eq } from 'drizzle-orm';
 import type pg from 'pg';
 import {
@@ -29,7 +35,11 @@ export class PhotosService {
   ) {}
 
   list(): Promise<Photo[]> {
-    return this.db.select().from(photos).where(eq(photos.workspaceId, WORKSPACE)).orderBy(desc(photos.createdAt));
+    return this.db
+      .select()
+      .from(photos)
+      .where(eq(photos.workspaceId, WORKSPACE))
+      .orderBy(desc(photos.createdAt));
   }
 
   async one(id: string): Promise<Photo> {
@@ -67,7 +77,11 @@ export class PhotosService {
 
   async cutAgain(id: string, options: { holes: boolean; shadows: boolean }): Promise<Photo> {
     await this.one(id);
-    const [photo] = await this.db.update(photos).set({ cutoutState: 'waiting' }).where(eq(photos.id, id)).returning();
+    const [photo] = await this.db
+      .update(photos)
+      .set({ cutoutState: 'waiting' })
+      .where(eq(photos.id, id))
+      .returning();
     await this.queue.cutOut({ photoId: id, ...options });
     return photo;
   }
@@ -126,7 +140,11 @@ export async function readBody(request: AsyncIterable<Buffer>, name: string): Pr
   return Buffer.concat(pieces);
 }
 
-export async function takeOrRefuse(name: string, bytes: Buffer, accept?: PictureFormat[]): Promise<TakenPicture> {
+export async function takeOrRefuse(
+  name: string,
+  bytes: Buffer,
+  accept?: PictureFormat[],
+): Promise<TakenPicture> {
   try {
     return await takePicture(name, bytes, accept);
   } catch (error) {

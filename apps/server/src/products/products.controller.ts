@@ -70,7 +70,10 @@ export class ProductsController {
   }
 
   @Post('products/:id/variants')
-  async add(@Param('id', IdPipe) id: string, @Body(validated(newVariant)) body: typeof variants.$inferInsert) {
+  async add(
+    @Param('id', IdPipe) id: string,
+    @Body(validated(newVariant)) body: typeof variants.$inferInsert,
+  ) {
     const existing = await variantsOf(this.db, [id]);
     await this.photoExists(body.photoId);
     const [made] = await this.db

@@ -15,7 +15,13 @@ const patches = Joi.array().items(
   }),
 );
 const edits = Joi.array()
-  .items(Joi.object({ label: Joi.string().max(120).required(), forward: patches.required(), inverse: patches.required() }))
+  .items(
+    Joi.object({
+      label: Joi.string().max(120).required(),
+      forward: patches.required(),
+      inverse: patches.required(),
+    }),
+  )
   .max(300)
   .required();
 const save = Joi.object({
@@ -78,7 +84,10 @@ export class ShotsController {
   @Get(':id/bundle')
   async bundle(@Param('id', IdPipe) id: string, @Res() response: Response) {
     const zip = await this.shots.bundle(id);
-    response.set({ 'Content-Type': 'application/zip', 'Content-Disposition': 'attachment; filename="shot.zip"' });
+    response.set({
+      'Content-Type': 'application/zip',
+      'Content-Disposition': 'attachment; filename="shot.zip"',
+    });
     zip.pipe(response);
   }
 }

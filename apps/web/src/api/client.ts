@@ -16,7 +16,12 @@ export class ServerRefusal extends Error {
   }
 }
 
-export async function request<T>(method: string, path: string, body?: unknown, keepalive = false): Promise<T> {
+export async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  keepalive = false,
+): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
@@ -31,7 +36,11 @@ export async function request<T>(method: string, path: string, body?: unknown, k
   const text = await response.text();
   const value = text ? (JSON.parse(text) as { message?: string; detail?: unknown }) : {};
   if (!response.ok)
-    throw new ServerRefusal(value.message ?? `The server answered ${response.status}.`, response.status, value.detail);
+    throw new ServerRefusal(
+      value.message ?? `The server answered ${response.status}.`,
+      response.status,
+      value.detail,
+    );
   return value as T;
 }
 
@@ -57,7 +66,8 @@ export function sendFile<T>(
       if (xhr.status < 300) resolve(value as T);
       else reject(new ServerRefusal(value.message ?? `The server answered ${xhr.status}.`, xhr.status));
     };
-    xhr.onerror = () => reject(new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0));
+    xhr.onerror = () =>
+      reject(new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0));
     xhr.onabort = () => reject(new ServerRefusal('Stopped.', 0));
     signal?.addEventListener('abort', () => xhr.abort());
     xhr.send(file);
@@ -65,7 +75,8 @@ export function sendFile<T>(
 }
 
 export const blobUrl = (hash: string) => `/api/blobs/${hash}`;
-export const reducedUrl = (hash: string, side: 160 | 320 | 640 | 1024 | 2048) => `/api/blobs/${hash}/reduced/${side}`;
+export const reducedUrl = (hash: string, side: 160 | 320 | 640 | 1024 | 2048) =>
+  `/api/blobs/${hash}/reduced/${side}`;
 
 /** Refetches what a server event is about. */
 export function refresh(...prefixes: string[]): void {

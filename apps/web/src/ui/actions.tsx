@@ -37,7 +37,8 @@ export function CommandMenu() {
   const { open, sources } = useActionStore();
   const groups = useMemo(() => {
     const map = new Map<string, Action[]>();
-    for (const action of Object.values(sources).flat()) map.set(action.group, [...(map.get(action.group) ?? []), action]);
+    for (const action of Object.values(sources).flat())
+      map.set(action.group, [...(map.get(action.group) ?? []), action]);
     return [...map];
   }, [sources]);
   useEffect(() => {
@@ -66,7 +67,9 @@ export function CommandMenu() {
               className="border-line h-11 w-full border-b px-4 text-[14px] outline-none"
             />
             <Command.List className="max-h-[48vh] overflow-y-auto p-1.5">
-              <Command.Empty className="text-ink-2 px-3 py-6 text-center">Nothing goes by that name here.</Command.Empty>
+              <Command.Empty className="text-ink-2 px-3 py-6 text-center">
+                Nothing goes by that name here.
+              </Command.Empty>
               {groups.map(([title, actions]) => (
                 <Command.Group
                   key={title}

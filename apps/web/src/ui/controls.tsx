@@ -145,7 +145,15 @@ export function Slider({
         <RadixSlider.Thumb aria-label={label} className="bg-ink block h-3.5 w-1.5 rounded-[2px]" />
       </RadixSlider.Root>
       <div className="w-19 shrink-0">
-        <NumberField label={label} hideLabel value={value} unit={unit} min={min} max={max} onCommit={onCommit} />
+        <NumberField
+          label={label}
+          hideLabel
+          value={value}
+          unit={unit}
+          min={min}
+          max={max}
+          onCommit={onCommit}
+        />
       </div>
     </div>
   );

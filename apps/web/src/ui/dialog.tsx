@@ -30,14 +30,18 @@ export function Dialog({
           <div className="border-line flex items-start justify-between gap-4 border-b px-5 py-3.5">
             <div>
               <RadixDialog.Title className="font-display text-[17px] font-bold">{title}</RadixDialog.Title>
-              {about && <RadixDialog.Description className="text-ink-2 mt-0.5">{about}</RadixDialog.Description>}
+              {about && (
+                <RadixDialog.Description className="text-ink-2 mt-0.5">{about}</RadixDialog.Description>
+              )}
             </div>
             <RadixDialog.Close aria-label="Close" className="text-ink-2 hover:text-ink -mr-1 p-1">
               <X size={16} aria-hidden />
             </RadixDialog.Close>
           </div>
           <div className="overflow-y-auto px-5 py-4">{children}</div>
-          {footer && <div className="border-line flex items-center justify-end gap-2 border-t px-5 py-3">{footer}</div>}
+          {footer && (
+            <div className="border-line flex items-center justify-end gap-2 border-t px-5 py-3">{footer}</div>
+          )}
         </RadixDialog.Content>
       </RadixDialog.Portal>
     </RadixDialog.Root>

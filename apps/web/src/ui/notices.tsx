@@ -23,7 +23,8 @@ export const useNotices = create<Notices>((set) => ({
     const id = next++;
     set((s) => ({ list: [...s.list.slice(-3), { ...notice, id }] }));
     // What went wrong stays until it is read and closed.
-    if (notice.mark !== 'stop') setTimeout(() => set((s) => ({ list: s.list.filter((n) => n.id !== id) })), 9000);
+    if (notice.mark !== 'stop')
+      setTimeout(() => set((s) => ({ list: s.list.filter((n) => n.id !== id) })), 9000);
   },
   drop: (id) => set((s) => ({ list: s.list.filter((n) => n.id !== id) })),
 }));
@@ -57,7 +58,12 @@ export function Notices() {
               {n.action.title}
             </button>
           )}
-          <button type="button" aria-label="Close this notice" className="text-white/70" onClick={() => drop(n.id)}>
+          <button
+            type="button"
+            aria-label="Close this notice"
+            className="text-white/70"
+            onClick={() => drop(n.id)}
+          >
             <X size={14} aria-hidden />
           </button>
         </div>

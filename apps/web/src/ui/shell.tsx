@@ -52,7 +52,12 @@ export function Shell() {
         ['/library', 'Library of scenes and logos'],
         ['/spec-sheets', 'Spec sheets'],
         ['/deliveries', 'Deliveries'],
-      ].map(([to, title]) => ({ id: to, title: `Go to ${title}`, group: 'Go to', run: () => void navigate(to) })),
+      ].map(([to, title]) => ({
+        id: to,
+        title: `Go to ${title}`,
+        group: 'Go to',
+        run: () => void navigate(to),
+      })),
     [navigate],
   );
   useActions('places', actions);

@@ -12,18 +12,41 @@ const TITLES: Record<Mark, string> = {
 
 export function StatusMark({ mark, size = 10 }: { mark: Mark; size?: number }) {
   return (
-    <svg width={size} height={size} viewBox="0 0 12 12" role="img" aria-label={TITLES[mark]} className="shrink-0">
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 12 12"
+      role="img"
+      aria-label={TITLES[mark]}
+      className="shrink-0"
+    >
       {mark === 'pass' && <circle cx="6" cy="6" r="5" fill="var(--color-spruce)" />}
       {mark === 'look' && <path d="M6 1 11.4 11H.6Z" fill="var(--color-amber)" />}
       {mark === 'stop' && <path d="M6 0 12 6 6 12 0 6Z" fill="var(--color-coral)" />}
       {mark === 'owed' && (
-        <rect x="1" y="1" width="10" height="10" fill="none" stroke="var(--color-ink-3)" strokeDasharray="2.4 1.8" />
+        <rect
+          x="1"
+          y="1"
+          width="10"
+          height="10"
+          fill="none"
+          stroke="var(--color-ink-3)"
+          strokeDasharray="2.4 1.8"
+        />
       )}
       {mark === 'stale' && (
         <path d="M10.2 8.4A5 5 0 1 1 10.2 3.6" fill="none" stroke="var(--color-ink-2)" strokeWidth="2" />
       )}
       {mark === 'working' && (
-        <circle cx="6" cy="6" r="4.4" fill="none" stroke="var(--color-ink-3)" strokeWidth="1.6" strokeDasharray="4 3" />
+        <circle
+          cx="6"
+          cy="6"
+          r="4.4"
+          fill="none"
+          stroke="var(--color-ink-3)"
+          strokeWidth="1.6"
+          strokeDasharray="4 3"
+        />
       )}
     </svg>
   );

@@ -45,7 +45,9 @@ export function TopBar({ trail, children }: { trail?: ReactNode; children?: Reac
             <NavLink
               key={to}
               to={to}
-              className={({ isActive }) => (isActive ? 'text-ink font-semibold' : 'text-ink-2 hover:text-ink')}
+              className={({ isActive }) =>
+                isActive ? 'text-ink font-semibold' : 'text-ink-2 hover:text-ink'
+              }
             >
               {title}
             </NavLink>

@@ -20,7 +20,9 @@ const api = {
       options,
     );
     const out = new OffscreenCanvas(image.width, image.height);
-    out.getContext('2d')!.putImageData(new ImageData(image.data as ImageDataArray, image.width, image.height), 0, 0);
+    out
+      .getContext('2d')!
+      .putImageData(new ImageData(image.data as ImageDataArray, image.width, image.height), 0, 0);
     const png = await out.convertToBlob({ type: 'image/png' });
     return { png, bounds, confidence, milliseconds: performance.now() - started };
   },

@@ -1,5 +1,11 @@
 import { expose, transfer } from 'comlink';
-import { DerivedCache, type Canvas2D, type Drawable, type PaintHost, type Picture } from '@scenograph/core/paint/environment';
+import {
+  DerivedCache,
+  type Canvas2D,
+  type Drawable,
+  type PaintHost,
+  type Picture,
+} from '@scenograph/core/paint/environment';
 import { needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
 import { alphaPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
@@ -27,7 +33,9 @@ const host: PaintHost = {
   },
   bitmap(image) {
     const canvas = new OffscreenCanvas(image.width, image.height);
-    canvas.getContext('2d')!.putImageData(new ImageData(image.data as ImageDataArray, image.width, image.height), 0, 0);
+    canvas
+      .getContext('2d')!
+      .putImageData(new ImageData(image.data as ImageDataArray, image.width, image.height), 0, 0);
     return canvas;
   },
 };

@@ -11,8 +11,16 @@ const start = () =>
 let front: Remote<PaintWorker> | null = null;
 let back: Remote<PaintWorker> | null = null;
 
-/** Two painters: one for the picture under the hand, one for thumbnails and checks, so that neither waits. */
-export const stagePainter = () => (front ??= start());
+let stageWork: Promise<unknown> = Promise.resolve();
+
+/** Paints the picture under the hand; thumbnails and checks, which have a worker of their own, wait meanwhile. */
+export function paintStage(shot: ResolvedShot, scale: number): Promise<ImageBitmap> {
+  front ??= start();
+  const painting = front.paint(shot, scale);
+  stageWork = painting.catch(() => undefined);
+  return painting;
+}
+
 const thumbnailPainter = () => (back ??= start());
 
 interface Task {
@@ -26,19 +34,29 @@ let busy = false;
 async function work(): Promise<void> {
   if (busy) return;
   busy = true;
-  for (let task = waiting.shift(); task; task = waiting.shift()) if (task.wanted()) await task.run();
+  for (let task = waiting.shift(); task; task = waiting.shift()) {
+    await stageWork;
+    if (task.wanted()) await task.run();
+  }
   busy = false;
 }
 
 function inTurn<T>(job: () => Promise<T>, wanted: () => boolean): Promise<T | null> {
   return new Promise((resolve, reject) => {
-    waiting.push({ wanted: () => wanted() || (resolve(null), false), run: () => job().then(resolve, reject) });
+    waiting.push({
+      wanted: () => wanted() || (resolve(null), false),
+      run: () => job().then(resolve, reject),
+    });
     void work();
   });
 }
 
 /** A small painting, in turn; null when it is not wanted any more by the time its turn comes. */
-export function paintThumbnail(shot: ResolvedShot, scale: number, wanted: () => boolean): Promise<ImageBitmap | null> {
+export function paintThumbnail(
+  shot: ResolvedShot,
+  scale: number,
+  wanted: () => boolean,
+): Promise<ImageBitmap | null> {
   return inTurn(() => thumbnailPainter().paint(shot, scale), wanted);
 }
 

@@ -41,7 +41,13 @@ const fillSchema = Joi.alternatives()
       },
       {
         is: 'radial',
-        then: Joi.object({ type: Joi.string(), x: share, y: share, radius: Joi.number().min(0.01).max(4).required(), stops }),
+        then: Joi.object({
+          type: Joi.string(),
+          x: share,
+          y: share,
+          radius: Joi.number().min(0.01).max(4).required(),
+          stops,
+        }),
       },
       {
         is: 'scene',
@@ -79,7 +85,12 @@ export const backdropKind: ElementKind<BackdropElement> = {
       const reach = (Math.abs(width * Math.cos(a)) + Math.abs(height * Math.sin(a))) / 2;
       const dx = Math.cos(a) * reach;
       const dy = Math.sin(a) * reach;
-      const gradient = canvas.createLinearGradient(width / 2 - dx, height / 2 - dy, width / 2 + dx, height / 2 + dy);
+      const gradient = canvas.createLinearGradient(
+        width / 2 - dx,
+        height / 2 - dy,
+        width / 2 + dx,
+        height / 2 + dy,
+      );
       canvas.fillStyle = withStops(gradient, fill.stops);
     } else {
       const radius = fill.radius * Math.hypot(width, height);

@@ -22,7 +22,7 @@ export interface ProductElement extends ElementBase {
 }
 
 /** Long side of the silhouette from which a shadow is computed, in pixels; shadows hold no finer detail. */
-const SHADOW_SIZE = 192;
+const SHADOW_SIZE = 144;
 
 export const productKind: ElementKind<ProductElement> = {
   kind: 'product',
@@ -51,7 +51,7 @@ export const productKind: ElementKind<ProductElement> = {
     const { box, shadow, pose, picture } = element;
     if (!environment.productsOnly && (shadow.strength > 0 || shadow.contact > 0)) {
       const l = shadow.light;
-      const key = `shadow:2:${picture}:${pose}:${l.azimuthDeg}:${l.elevationDeg}:${l.softness}:${shadow.strength}:${shadow.contact}`;
+      const key = `shadow:3:${picture}:${pose}:${l.azimuthDeg}:${l.elevationDeg}:${l.softness}:${shadow.strength}:${shadow.contact}`;
       const pixels = () => {
         const source = environment.picture(picture);
         const level = Math.max(0, Math.floor(Math.log2(Math.max(source.width, source.height) / SHADOW_SIZE)));

@@ -59,7 +59,8 @@ export const textKind: ElementKind<TextElement> = {
     const height = Math.max(1, box.height - 2 * inset);
     const layout = fitText(element.text, environment.typeface(element.font), element, width, height);
     const free = height - layout.height;
-    const top = box.y + inset + (element.vertical === 'top' ? 0 : element.vertical === 'bottom' ? free : free / 2);
+    const top =
+      box.y + inset + (element.vertical === 'top' ? 0 : element.vertical === 'bottom' ? free : free / 2);
     const left = box.x + inset;
     if (plate) {
       const first = Math.min(...layout.lines.map((l) => l.x));
@@ -94,7 +95,14 @@ function fillPath(canvas: Canvas2D, commands: PathCommand[]): void {
   canvas.fill();
 }
 
-function roundedRectangle(canvas: Canvas2D, x: number, y: number, width: number, height: number, radius: number): void {
+function roundedRectangle(
+  canvas: Canvas2D,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  radius: number,
+): void {
   const r = Math.min(radius, width / 2, height / 2);
   canvas.beginPath();
   canvas.moveTo(x + r, y);

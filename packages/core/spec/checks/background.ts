@@ -59,7 +59,9 @@ export const background: Check = {
       if (element.kind === 'backdrop')
         return patchFit(s, slotKey, slot, element.id, { fill: { type: 'colour', colour: '#ffffff' } });
       if (element.kind === 'product')
-        return patchFit(s, slotKey, slot, element.id, { shadow: { ...element.shadow, strength: 0, contact: 0 } });
+        return patchFit(s, slotKey, slot, element.id, {
+          shadow: { ...element.shadow, strength: 0, contact: 0 },
+        });
       return s;
     }, shot);
   },

@@ -7,7 +7,9 @@ export const overlays: Check = {
   title: 'Text and logos',
   measure({ shot, slot, width, height }) {
     if (!shot) return null;
-    const shown = shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden && e.opacity > 0);
+    const shown = shot.elements.filter(
+      (e) => elementKind(e.kind).role === 'overlay' && !e.hidden && e.opacity > 0,
+    );
     if (slot.overlays === 'allowed')
       return {
         verdict: 'pass',

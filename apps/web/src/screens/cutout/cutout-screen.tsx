@@ -161,7 +161,11 @@ function Desk({ photo, all }: { photo: Photo; all: Photo[] }) {
           <div ref={view} className="flex min-h-0 grow items-center justify-center p-6">
             <div
               className={`relative ${backgrounds[ground]}`}
-              style={{ aspectRatio: `${photo.width} / ${photo.height}`, maxHeight: '100%', width: `min(100%, calc((100vh - 170px) * ${photo.width / photo.height}))` }}
+              style={{
+                aspectRatio: `${photo.width} / ${photo.height}`,
+                maxHeight: '100%',
+                width: `min(100%, calc((100vh - 170px) * ${photo.width / photo.height}))`,
+              }}
               onPointerMove={(e) => {
                 const r = e.currentTarget.getBoundingClientRect();
                 setPointer({
@@ -171,7 +175,11 @@ function Desk({ photo, all }: { photo: Photo; all: Photo[] }) {
               }}
             >
               {ground === 'photo' || !cutout ? (
-                <img src={blobUrl(photo.working)} alt={`Photo ${photo.name}`} className="absolute inset-0 h-full w-full" />
+                <img
+                  src={blobUrl(photo.working)}
+                  alt={`Photo ${photo.name}`}
+                  className="absolute inset-0 h-full w-full"
+                />
               ) : (
                 <img
                   src={cutout.url}
@@ -188,7 +196,10 @@ function Desk({ photo, all }: { photo: Photo; all: Photo[] }) {
                 />
               )}
               {running && (
-                <div role="status" className="absolute inset-0 flex flex-col items-center justify-center gap-3 bg-[#ffffffb0]">
+                <div
+                  role="status"
+                  className="absolute inset-0 flex flex-col items-center justify-center gap-3 bg-[#ffffffb0]"
+                >
                   <p className="font-semibold">Finding the product ...</p>
                   <Button
                     onClick={() => {
@@ -219,12 +230,18 @@ function Desk({ photo, all }: { photo: Photo; all: Photo[] }) {
             </div>
           </div>
         </main>
-        <aside aria-label="Cutout desk" className="border-line bg-card w-76 shrink-0 overflow-y-auto border-l">
+        <aside
+          aria-label="Cutout desk"
+          className="border-line bg-card w-76 shrink-0 overflow-y-auto border-l"
+        >
           <section className="border-line border-b p-3.5">
             <EdgeLoupe
               source={cutout?.url ?? null}
               bounds={cutout?.bounds ?? null}
-              at={pointer ?? (cutout ? { x: cutout.bounds.x + cutout.bounds.width / 2, y: cutout.bounds.y + 12 } : null)}
+              at={
+                pointer ??
+                (cutout ? { x: cutout.bounds.x + cutout.bounds.width / 2, y: cutout.bounds.y + 12 } : null)
+              }
             />
             <p className="text-ink-2 mt-2 text-[12px]">Edge loupe, 600 %, follows the pointer</p>
           </section>
@@ -291,7 +308,11 @@ function Desk({ photo, all }: { photo: Photo; all: Photo[] }) {
               </p>
             ))}
             {cutout && (
-              <a href={cutout.url} download={`${photo.name.replace(/\.[^.]+$/, '')}.cutout.png`} className="mt-2 block underline">
+              <a
+                href={cutout.url}
+                download={`${photo.name.replace(/\.[^.]+$/, '')}.cutout.png`}
+                className="mt-2 block underline"
+              >
                 Download the cutout as PNG
               </a>
             )}

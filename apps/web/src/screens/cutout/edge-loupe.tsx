@@ -69,7 +69,14 @@ function Pane({
   }, [image, bounds, at, colour]);
   return (
     <figure className="border-line relative border">
-      <canvas ref={canvas} width={SIDE} height={SIDE} className="block w-full" role="img" aria-label={`Edge on ${name}`} />
+      <canvas
+        ref={canvas}
+        width={SIDE}
+        height={SIDE}
+        className="block w-full"
+        role="img"
+        aria-label={`Edge on ${name}`}
+      />
       <figcaption className="measure absolute bottom-1 left-1 rounded-sm bg-[#171b19b0] px-1 text-[10px] text-white">
         {name}
       </figcaption>

@@ -26,7 +26,8 @@ export function DeliverDialog({
   const [chosen, setChosen] = useState<string[]>(ready.map((v) => v.id));
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState('');
-  const toggle = (list: string[], value: string, on: boolean) => (on ? [...list, value] : list.filter((x) => x !== value));
+  const toggle = (list: string[], value: string, on: boolean) =>
+    on ? [...list, value] : list.filter((x) => x !== value);
   const count = slots.length * chosen.length;
 
   const deliver = async () => {
@@ -82,7 +83,10 @@ export function DeliverDialog({
                       checked={on}
                       disabled={!keys.length}
                       onChange={(e) =>
-                        setSlots((s) => [...s.filter((k) => !keys.includes(k)), ...(e.target.checked ? keys : [])])
+                        setSlots((s) => [
+                          ...s.filter((k) => !keys.includes(k)),
+                          ...(e.target.checked ? keys : []),
+                        ])
                       }
                     />
                     {sheet.marketplace}

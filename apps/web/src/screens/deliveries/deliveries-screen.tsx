@@ -14,7 +14,8 @@ export function deliveryMark(d: Delivery): Mark {
 
 export function deliveryText(d: Delivery): string {
   if (d.state === 'queued') return 'waits for a worker';
-  if (d.state === 'running') return d.cancelAsked ? 'stopping' : `painting, ${d.made + d.failed} of ${d.total}`;
+  if (d.state === 'running')
+    return d.cancelAsked ? 'stopping' : `painting, ${d.made + d.failed} of ${d.total}`;
   if (d.state === 'cancelled') return `cancelled after ${d.made} of ${d.total}`;
   if (d.state === 'failed') return d.error ?? 'failed';
   return d.failed ? `done, ${d.failed} could not be made` : 'done';
@@ -58,13 +59,18 @@ export function DeliveriesScreen() {
                       {d.title}
                     </Link>
                   </td>
-                  <td className="measure text-ink-2 px-4 py-2.5">{new Date(d.createdAt).toLocaleString('en-GB')}</td>
+                  <td className="measure text-ink-2 px-4 py-2.5">
+                    {new Date(d.createdAt).toLocaleString('en-GB')}
+                  </td>
                   <td className="px-4 py-2.5">
                     <span className="measure">
                       {d.made} of {d.total}
                     </span>
                     <div className="mt-1 w-40">
-                      <ProgressBar share={d.total ? (d.made + d.failed) / d.total : 0} label={`${d.title}, made`} />
+                      <ProgressBar
+                        share={d.total ? (d.made + d.failed) / d.total : 0}
+                        label={`${d.title}, made`}
+                      />
                     </div>
                   </td>
                   <td className="px-4 py-2.5">

@@ -1,6 +1,13 @@
 import { Link, useParams } from 'react-router';
 import { worst } from '@scenograph/core/spec/checks/index';
-import { reducedUrl, refresh, request, useServer, type DeliveryCell, type DeliveryDetail } from '../../api/client';
+import {
+  reducedUrl,
+  refresh,
+  request,
+  useServer,
+  type DeliveryCell,
+  type DeliveryDetail,
+} from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
@@ -31,14 +38,18 @@ export function DeliveryScreen() {
             <div>
               <h1 className="font-display text-[22px] leading-tight font-bold">{data.title}</h1>
               <p className="text-ink-2">
-                Delivery of <span className="measure">{new Date(data.createdAt).toLocaleString('en-GB')}</span>,{' '}
+                Delivery of{' '}
+                <span className="measure">{new Date(data.createdAt).toLocaleString('en-GB')}</span>,{' '}
                 <Link to={`/listings/${data.listingId}`} className="underline">
                   its listing
                 </Link>
               </p>
             </div>
             <div className="w-64" aria-live="polite">
-              <ProgressBar share={data.total ? (data.made + data.failed) / data.total : 0} label="Pictures made" />
+              <ProgressBar
+                share={data.total ? (data.made + data.failed) / data.total : 0}
+                label="Pictures made"
+              />
               <p className="mt-1.5 flex items-center gap-1.5">
                 <StatusMark mark={deliveryMark(data)} /> {deliveryText(data)}
               </p>
@@ -87,7 +98,12 @@ function CellRow({ cell }: { cell: DeliveryCell }) {
     <tr className="border-line border-b last:border-b-0">
       <td className="px-3 py-1.5">
         {cell.blob ? (
-          <a href={`/api/blobs/${cell.blob}`} target="_blank" rel="noreferrer" aria-label={`${cell.fileName}, full size`}>
+          <a
+            href={`/api/blobs/${cell.blob}`}
+            target="_blank"
+            rel="noreferrer"
+            aria-label={`${cell.fileName}, full size`}
+          >
             <img src={reducedUrl(cell.blob, 160)} alt="" className="border-line max-h-12 max-w-24 border" />
           </a>
         ) : (
@@ -111,7 +127,9 @@ function CellRow({ cell }: { cell: DeliveryCell }) {
       </td>
       <td className="measure px-3 py-1.5 whitespace-nowrap">
         {cell.bytes ? bytesText(cell.bytes) : ''}
-        {cell.quality !== null && cell.format !== 'png' && <span className="text-ink-2"> q {cell.quality}</span>}
+        {cell.quality !== null && cell.format !== 'png' && (
+          <span className="text-ink-2"> q {cell.quality}</span>
+        )}
       </td>
       <td className="px-3 py-1.5">
         {cell.state === 'failed' ? (

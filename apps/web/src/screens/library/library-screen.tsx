@@ -35,7 +35,12 @@ export function LibraryScreen() {
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
           {scenes?.map((s) => (
             <li key={s.id} className="border-line bg-card overflow-hidden rounded-lg border">
-              <img src={reducedUrl(s.picture, 640)} alt="" className="aspect-[4/3] w-full object-cover" loading="lazy" />
+              <img
+                src={reducedUrl(s.picture, 640)}
+                alt=""
+                className="aspect-[4/3] w-full object-cover"
+                loading="lazy"
+              />
               <div className="border-line border-t px-3 py-2">
                 <p className="flex justify-between font-semibold">
                   {s.title} {s.season && <span className="text-ink-2 font-normal">{s.season}</span>}
@@ -44,7 +49,8 @@ export function LibraryScreen() {
                   {s.survey.width} x {s.survey.height} px, {s.survey.spots.length} stand spots
                 </p>
                 <p className="measure text-ink-2">
-                  light {Math.round(s.survey.light.azimuthDeg)}°, {Math.round(s.survey.light.elevationDeg)}° up
+                  light {Math.round(s.survey.light.azimuthDeg)}°, {Math.round(s.survey.light.elevationDeg)}°
+                  up
                 </p>
                 <div className="mt-1.5 flex gap-1" aria-label="Palette">
                   {s.palette.map((c) => (

@@ -29,7 +29,12 @@ export function sourceSizes(
 }
 
 /** Paints a resolved shot into a canvas of the page, small, when it is in view and no newer state waits. */
-export function useThumbnail(resolved: ResolvedShot | null, maxWidth: number, maxHeight: number, inView: boolean) {
+export function useThumbnail(
+  resolved: ResolvedShot | null,
+  maxWidth: number,
+  maxHeight: number,
+  inView: boolean,
+) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const wish = useRef(0);
   const size = resolved
@@ -112,7 +117,10 @@ export function CellPicture({
         <canvas ref={canvas} style={size} className="border-line border" aria-hidden />
       </span>
       {differs && (
-        <span title="Has a difference of its own" className="border-spruce absolute -top-1 -right-1 h-2 w-2 border-[1.5px]" />
+        <span
+          title="Has a difference of its own"
+          className="border-spruce absolute -top-1 -right-1 h-2 w-2 border-[1.5px]"
+        />
       )}
       <span className="text-ink-2 flex items-center gap-1.5 text-[11.5px]">
         <StatusMark mark={results ? worst(results) : 'working'} size={9} />

@@ -3,7 +3,15 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer, reducedUrl, type ListingDetail, type Scene, type ShotRow } from '../../api/client';
+import {
+  refresh,
+  request,
+  useServer,
+  reducedUrl,
+  type ListingDetail,
+  type Scene,
+  type ShotRow,
+} from '../../api/client';
 import { Button, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -63,7 +71,12 @@ function Board({ detail }: { detail: ListingDetail }) {
 
   const actions = useMemo<Action[]>(
     () => [
-      { id: 'deliver', title: 'Deliver pictures of this listing', group: 'Listing', run: () => setDelivering(true) },
+      {
+        id: 'deliver',
+        title: 'Deliver pictures of this listing',
+        group: 'Listing',
+        run: () => setDelivering(true),
+      },
       { id: 'add-shot', title: 'Add a shot', group: 'Listing', run: () => setAdding(true) },
     ],
     [],
@@ -125,14 +138,18 @@ function Board({ detail }: { detail: ListingDetail }) {
         <table className="border-line bg-card border-separate border-spacing-0 border-t border-l">
           <thead>
             <tr>
-              <th className="border-line bg-card sticky left-0 z-10 min-w-48 border-r border-b" aria-label="Variant" />
+              <th
+                className="border-line bg-card sticky left-0 z-10 min-w-48 border-r border-b"
+                aria-label="Variant"
+              />
               {shown.map(({ sheet, slots }) => (
                 <th
                   key={sheet.id}
                   colSpan={slots.length}
                   className="bg-spruce border-r border-b border-white/70 px-2.5 py-1.5 text-left text-[12px] font-semibold text-white"
                 >
-                  {sheet.marketplace} <span className="measure float-right text-white/80">{slots.length}</span>
+                  {sheet.marketplace}{' '}
+                  <span className="measure float-right text-white/80">{slots.length}</span>
                 </th>
               ))}
             </tr>
@@ -142,7 +159,10 @@ function Board({ detail }: { detail: ListingDetail }) {
                 slots.map((slot) => {
                   const key = slotKey(sheet, slot);
                   return (
-                    <th key={key} className="border-line min-w-33 border-r border-b px-2.5 py-2 text-left font-normal">
+                    <th
+                      key={key}
+                      className="border-line min-w-33 border-r border-b px-2.5 py-2 text-left font-normal"
+                    >
                       <span className="block text-[12.5px] font-semibold">
                         {slot.title}
                         {!slot.required && <span className="text-ink-2 font-normal"> optional</span>}
@@ -181,7 +201,9 @@ function Board({ detail }: { detail: ListingDetail }) {
                       )}
                     </span>
                     <span>
-                      <span className="block text-[13px] font-semibold">{variant.data.variant || variant.data.title}</span>
+                      <span className="block text-[13px] font-semibold">
+                        {variant.data.variant || variant.data.title}
+                      </span>
                       <span className="measure text-ink-2">{variant.data.sku}</span>
                     </span>
                   </span>
@@ -198,7 +220,13 @@ function Board({ detail }: { detail: ListingDetail }) {
                             aria-label={`Open ${variant.data.variant || variant.data.title}, ${slot.title}`}
                             className="hover:bg-spruce-tint/60 flex h-full items-center justify-center px-2 focus-visible:outline-offset-[-2px]"
                           >
-                            <CellPicture shot={shot.document} data={variant.data} slot={slot} slotKey={key} known={known} />
+                            <CellPicture
+                              shot={shot.document}
+                              data={variant.data}
+                              slot={slot}
+                              slotKey={key}
+                              known={known}
+                            />
                           </Link>
                         ) : (
                           <span className="flex flex-col items-center gap-2">
@@ -270,7 +298,9 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
       <div className="flex w-32 flex-col">
         <h3 className="truncate font-semibold">{shot.title}</h3>
         <p className="text-ink-2 text-[12px]">
-          {shot.feeds.length ? `feeds ${shot.feeds.length} slot${shot.feeds.length > 1 ? 's' : ''}` : 'feeds no slot yet'}
+          {shot.feeds.length
+            ? `feeds ${shot.feeds.length} slot${shot.feeds.length > 1 ? 's' : ''}`
+            : 'feeds no slot yet'}
         </p>
         <div className="mt-auto flex items-center gap-1">
           <Link

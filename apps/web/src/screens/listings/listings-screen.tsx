@@ -15,8 +15,8 @@ export function ListingsScreen() {
         <div className="flex items-center gap-6">
           <h1 className="font-display text-[22px] font-bold">Listings</h1>
           <p className="text-ink-2 grow">
-            A listing is a product with its variants on one side, the slots of its marketplaces on the other, and a
-            picture owed for every crossing.
+            A listing is a product with its variants on one side, the slots of its marketplaces on the other,
+            and a picture owed for every crossing.
           </p>
           <Link to="/photos" className={buttonClass('main')}>
             New listing from photos
@@ -48,7 +48,10 @@ export function ListingsScreen() {
                   onClick={() => void navigate(`/listings/${l.id}`)}
                 >
                   <td className="px-4 py-2.5">
-                    <Link to={`/listings/${l.id}`} className="font-display text-[15px] font-bold hover:underline">
+                    <Link
+                      to={`/listings/${l.id}`}
+                      className="font-display text-[15px] font-bold hover:underline"
+                    >
                       {l.title}
                     </Link>
                     <p className="text-ink-2 text-[12px]">{l.variants[0]?.data.title}</p>
@@ -70,7 +73,9 @@ export function ListingsScreen() {
                           )}
                         </span>
                       ))}
-                      {l.variants.length > 6 && <span className="measure text-ink-2">+{l.variants.length - 6}</span>}
+                      {l.variants.length > 6 && (
+                        <span className="measure text-ink-2">+{l.variants.length - 6}</span>
+                      )}
                     </div>
                   </td>
                   <td className="measure px-4 py-2.5">{l.shots}</td>

@@ -89,7 +89,9 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
                   type="checkbox"
                   className="accent-spruce"
                   checked={!without.includes(s.id)}
-                  onChange={(e) => setWithout((w) => (e.target.checked ? w.filter((x) => x !== s.id) : [...w, s.id]))}
+                  onChange={(e) =>
+                    setWithout((w) => (e.target.checked ? w.filter((x) => x !== s.id) : [...w, s.id]))
+                  }
                 />
                 {s.marketplace} <span className="measure text-ink-2">{s.slots.length} slots</span>
               </label>

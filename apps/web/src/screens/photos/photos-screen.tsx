@@ -53,7 +53,12 @@ export function PhotosScreen() {
             </div>
             <ul className="max-h-64 overflow-y-auto">
               {list.map((u) => (
-                <UploadRow key={u.id} upload={u} photo={data?.find((p) => p.id === u.photo?.id)} onStart={setStarting} />
+                <UploadRow
+                  key={u.id}
+                  upload={u}
+                  photo={data?.find((p) => p.id === u.photo?.id)}
+                  onStart={setStarting}
+                />
               ))}
             </ul>
           </section>
@@ -93,7 +98,11 @@ function UploadRow({
   onStart(photos: Photo[]): void;
 }) {
   const mark: Mark =
-    upload.state === 'refused' ? 'stop' : upload.state === 'taken' && photo?.cutoutState === 'done' ? 'pass' : 'working';
+    upload.state === 'refused'
+      ? 'stop'
+      : upload.state === 'taken' && photo?.cutoutState === 'done'
+        ? 'pass'
+        : 'working';
   return (
     <li className="border-line flex min-h-9.5 items-center gap-3 border-b px-4 py-1.5 last:border-b-0">
       <StatusMark mark={upload.state === 'stopped' ? 'owed' : mark} />
@@ -159,7 +168,9 @@ function PhotoCard({
     }
   };
   return (
-    <li className={`bg-card overflow-hidden rounded-lg border ${chosen ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}>
+    <li
+      className={`bg-card overflow-hidden rounded-lg border ${chosen ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
+    >
       <Link
         to={`/photos/${photo.id}/cutout`}
         aria-label={`Open ${photo.name}`}
@@ -200,7 +211,9 @@ function PhotoCard({
             {cutoutText(photo)}
           </span>
         </p>
-        {photo.notes.length > 0 && <p className="text-ink-2 truncate text-[12px]">{photo.notes.join(', ')}</p>}
+        {photo.notes.length > 0 && (
+          <p className="text-ink-2 truncate text-[12px]">{photo.notes.join(', ')}</p>
+        )}
         <div className="mt-2 flex justify-between">
           {photo.cutout ? (
             <Button onClick={onStart}>Start a listing</Button>

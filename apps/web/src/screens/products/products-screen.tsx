@@ -20,7 +20,9 @@ export function ProductsScreen() {
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
         <h1 className="font-display text-[22px] font-bold">Products</h1>
-        <p className="text-ink-2">Values typed here are saved at once, and every shot bound to them follows.</p>
+        <p className="text-ink-2">
+          Values typed here are saved at once, and every shot bound to them follows.
+        </p>
         {error && <Trouble error={error} />}
         {!data && !error && <Waiting what="the products" />}
         {data?.length === 0 && (
@@ -29,7 +31,11 @@ export function ProductsScreen() {
           </div>
         )}
         {data?.map((product) => (
-          <section key={product.id} aria-label={product.title} className="border-line bg-card mt-3 rounded-lg border">
+          <section
+            key={product.id}
+            aria-label={product.title}
+            className="border-line bg-card mt-3 rounded-lg border"
+          >
             <div className="border-line flex flex-wrap items-end gap-3 border-b px-4 py-2.5">
               <div className="w-72">
                 <TextField
@@ -40,7 +46,9 @@ export function ProductsScreen() {
               </div>
               {(['widthMm', 'heightMm', 'depthMm'] as const).map((key) => (
                 <div key={key} className="w-28">
-                  <p className="text-ink-2 mb-1 text-[12px]">{{ widthMm: 'Width', heightMm: 'Height', depthMm: 'Depth' }[key]}</p>
+                  <p className="text-ink-2 mb-1 text-[12px]">
+                    {{ widthMm: 'Width', heightMm: 'Height', depthMm: 'Depth' }[key]}
+                  </p>
                   <NumberField
                     hideLabel
                     label={`${product.title}, ${key.slice(0, -2)}`}
@@ -68,14 +76,21 @@ export function ProductsScreen() {
             </div>
             <ul>
               {product.variants.map((v) => (
-                <li key={v.id} className="border-line flex items-center gap-3 border-b px-4 py-1.5 last:border-b-0">
+                <li
+                  key={v.id}
+                  className="border-line flex items-center gap-3 border-b px-4 py-1.5 last:border-b-0"
+                >
                   <Link
                     to={v.photoId ? `/photos/${v.photoId}/cutout` : '/photos'}
                     aria-label={`Cutout of ${v.data.variant || product.title}`}
                     className="border-line flex h-11 w-11 shrink-0 items-center justify-center border bg-white p-0.5"
                   >
                     {v.data.cutout && (
-                      <img src={reducedUrl(v.data.cutout.picture, 160)} alt="" className="max-h-full max-w-full" />
+                      <img
+                        src={reducedUrl(v.data.cutout.picture, 160)}
+                        alt=""
+                        className="max-h-full max-w-full"
+                      />
                     )}
                   </Link>
                   <div className="w-56">

@@ -30,13 +30,21 @@ export function SpecSheetsScreen() {
               </caption>
               <thead>
                 <tr className="border-line text-ink-2 border-b text-left text-[12px]">
-                  {['Slot', 'Pixels', 'Formats', 'Bytes', 'Background', 'Coverage', 'Margin', 'Text, logos', 'File name'].map(
-                    (t) => (
-                      <th key={t} className="px-3 py-1.5 font-medium whitespace-nowrap">
-                        {t}
-                      </th>
-                    ),
-                  )}
+                  {[
+                    'Slot',
+                    'Pixels',
+                    'Formats',
+                    'Bytes',
+                    'Background',
+                    'Coverage',
+                    'Margin',
+                    'Text, logos',
+                    'File name',
+                  ].map((t) => (
+                    <th key={t} className="px-3 py-1.5 font-medium whitespace-nowrap">
+                      {t}
+                    </th>
+                  ))}
                 </tr>
               </thead>
               <tbody>
@@ -54,7 +62,8 @@ export function SpecSheetsScreen() {
                     <td className="px-3 py-1.5 whitespace-nowrap">
                       {slot.background.kind === 'white' ? (
                         <>
-                          pure white <span className="measure text-ink-2">{percent(slot.background.minShare)}</span>
+                          pure white{' '}
+                          <span className="measure text-ink-2">{percent(slot.background.minShare)}</span>
                         </>
                       ) : (
                         'any'

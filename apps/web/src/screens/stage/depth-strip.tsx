@@ -1,5 +1,17 @@
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
-import { SortableContext, horizontalListSortingStrategy, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  horizontalListSortingStrategy,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Eye, EyeOff, Lock } from 'lucide-react';
 import type { ReactNode } from 'react';
@@ -36,7 +48,11 @@ export function DepthStrip({
         sensors={sensors}
         collisionDetection={closestCenter}
         onDragEnd={({ active, over }) => {
-          if (over && active.id !== over.id) onMove(String(active.id), elements.findIndex((e) => e.id === over.id));
+          if (over && active.id !== over.id)
+            onMove(
+              String(active.id),
+              elements.findIndex((e) => e.id === over.id),
+            );
         }}
       >
         <SortableContext items={elements.map((e) => e.id)} strategy={horizontalListSortingStrategy}>
@@ -85,7 +101,9 @@ function Slat({
         aria-pressed={selected}
         aria-label={`${element.name || element.kind}${element.hidden ? ', hidden' : ''}`}
         className={`bg-card relative block h-12 w-[92px] -skew-y-6 overflow-hidden border text-left ${
-          selected ? 'border-spruce z-10 shadow-[inset_0_3px_0_var(--color-limelight),0_0_0_1px_var(--color-spruce)]' : 'border-line shadow-[1px_2px_3px_#0000000f]'
+          selected
+            ? 'border-spruce z-10 shadow-[inset_0_3px_0_var(--color-limelight),0_0_0_1px_var(--color-spruce)]'
+            : 'border-line shadow-[1px_2px_3px_#0000000f]'
         }`}
       >
         <span className="absolute inset-x-0 top-0 flex h-[30px] items-center justify-center overflow-hidden">
@@ -111,7 +129,10 @@ function Slat({
 function SlatPicture({ element }: { element: ShotElement }) {
   if (element.kind === 'text')
     return (
-      <span className="font-display truncate px-1 text-[13px] font-bold" style={{ color: darkEnough(element.colour) }}>
+      <span
+        className="font-display truncate px-1 text-[13px] font-bold"
+        style={{ color: darkEnough(element.colour) }}
+      >
         {element.text.split('\n')[0]}
       </span>
     );
@@ -120,7 +141,9 @@ function SlatPicture({ element }: { element: ShotElement }) {
     if (fill.type === 'scene')
       return <img src={reducedUrl(fill.picture, 160)} alt="" className="h-full w-full object-cover" />;
     const stops = fill.type === 'colour' ? [fill.colour, fill.colour] : fill.stops.map((s) => s.colour);
-    return <span className="h-full w-full" style={{ background: `linear-gradient(90deg, ${stops.join(', ')})` }} />;
+    return (
+      <span className="h-full w-full" style={{ background: `linear-gradient(90deg, ${stops.join(', ')})` }} />
+    );
   }
   return <img src={reducedUrl(element.picture, 160)} alt="" className="max-h-full max-w-full" />;
 }

@@ -59,13 +59,20 @@ export function LightDome({
         onPointerUp={(e) => onCommit(at(e))}
       >
         <ellipse cx={CX} cy={BASE} rx={R} ry="13" fill="#ededec" stroke="var(--color-line)" />
-        <path d={`M${CX - R} ${BASE}A${R} ${R - 8} 0 0 1 ${CX + R} ${BASE}`} fill="#fafaf9" stroke="#cfd1ce" />
+        <path
+          d={`M${CX - R} ${BASE}A${R} ${R - 8} 0 0 1 ${CX + R} ${BASE}`}
+          fill="#fafaf9"
+          stroke="#cfd1ce"
+        />
         <path
           d={`M${CX} ${BASE - R + 8}V${BASE}M${CX - R / 2} ${BASE}A${R / 2} ${R - 12} 0 0 1 ${CX} ${BASE - R + 8}M${CX + R / 2} ${BASE}A${R / 2} ${R - 12} 0 0 0 ${CX} ${BASE - R + 8}`}
           fill="none"
           stroke="#e1e2e0"
         />
-        <path d={`M${CX - R / 2.2} ${BASE - 46}H${CX + R / 2.2}M${CX - R * 0.83} ${BASE - 56}H${CX + R * 0.83}`} stroke="none" />
+        <path
+          d={`M${CX - R / 2.2} ${BASE - 46}H${CX + R / 2.2}M${CX - R * 0.83} ${BASE - 56}H${CX + R * 0.83}`}
+          stroke="none"
+        />
         <ellipse
           cx={CX - (x - CX) * 0.22}
           cy={BASE - depth * 4 + 1}

@@ -36,7 +36,12 @@ export function PlaceDesk({
     <div className="grid gap-2">
       <div className="flex items-center gap-1.5">
         <div className="grow">
-          <TextField hideLabel label="Name" value={element.name} onCommit={(name) => onChange('Rename', { name })} />
+          <TextField
+            hideLabel
+            label="Name"
+            value={element.name}
+            onCommit={(name) => onChange('Rename', { name })}
+          />
         </div>
         <IconButton label="Send back" onClick={() => onDepth(-1)}>
           <ArrowDownToLine size={14} className="rotate-90" aria-hidden />
@@ -56,8 +61,22 @@ export function PlaceDesk({
       </div>
       {element.kind !== 'backdrop' && (
         <div className="grid grid-cols-2 gap-2">
-          <NumberField label="Left" unit="px" digits={1} value={box.x} onCommit={(x) => onPlace('Move', { ...box, x }, false)} disabled={element.locked} />
-          <NumberField label="Top" unit="px" digits={1} value={box.y} onCommit={(y) => onPlace('Move', { ...box, y }, false)} disabled={element.locked} />
+          <NumberField
+            label="Left"
+            unit="px"
+            digits={1}
+            value={box.x}
+            onCommit={(x) => onPlace('Move', { ...box, x }, false)}
+            disabled={element.locked}
+          />
+          <NumberField
+            label="Top"
+            unit="px"
+            digits={1}
+            value={box.y}
+            onCommit={(y) => onPlace('Move', { ...box, y }, false)}
+            disabled={element.locked}
+          />
           <NumberField
             label="Width"
             unit="px"

@@ -38,7 +38,10 @@ export function SizeStrip({
   const base = useMemo(() => resolveBase(shot, data), [shot, data]);
   const { canvas, size } = useThumbnail(base, 120, 62, true);
   return (
-    <section aria-label="Sizes" className="border-line bg-card flex h-[118px] shrink-0 items-stretch border-t">
+    <section
+      aria-label="Sizes"
+      className="border-line bg-card flex h-[118px] shrink-0 items-stretch border-t"
+    >
       <div className="w-25 shrink-0 px-3.5 py-2.5">
         <h2 className="font-semibold">Sizes</h2>
         <p className="text-ink-2 text-[12px] leading-snug">
@@ -95,7 +98,9 @@ export function SizeStrip({
                       <StatusMark mark="pass" size={9} />
                     </DropdownMenu.ItemIndicator>
                     {o.slot.title} <span className="text-ink-2">{o.marketplace}</span>
-                    <span className="text-ink-2 ml-auto text-[11.5px]">{o.fedBy ? `now ${o.fedBy}` : ''}</span>
+                    <span className="text-ink-2 ml-auto text-[11.5px]">
+                      {o.fedBy ? `now ${o.fedBy}` : ''}
+                    </span>
                   </DropdownMenu.CheckboxItem>
                 ))}
               </DropdownMenu.Content>
@@ -172,7 +177,10 @@ function Tile({
       >
         {children}
         {differs && (
-          <span title="Has differences of its own" className="border-spruce bg-card absolute -top-1 -right-1 h-2 w-2 border-[1.5px]" />
+          <span
+            title="Has differences of its own"
+            className="border-spruce bg-card absolute -top-1 -right-1 h-2 w-2 border-[1.5px]"
+          />
         )}
       </span>
       <span className="flex items-center gap-1.5 text-[12px] leading-tight">

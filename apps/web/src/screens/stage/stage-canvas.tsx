@@ -3,7 +3,7 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { Layer, Rect, Stage as KonvaStage, Transformer } from 'react-konva';
 import type { Box } from '@scenograph/core/elements/element';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { stagePainter } from '../../workers/painters';
+import { paintStage } from '../../workers/painters';
 
 const PAD = 36;
 
@@ -78,7 +78,11 @@ export function StageCanvas({
 }
 
 /** Paints the newest state as soon as the painter is free; states in between are skipped. */
-function usePainting(canvas: React.RefObject<HTMLCanvasElement | null>, resolved: ResolvedShot, scale: number): void {
+function usePainting(
+  canvas: React.RefObject<HTMLCanvasElement | null>,
+  resolved: ResolvedShot,
+  scale: number,
+): void {
   const wish = useRef<{ resolved: ResolvedShot; scale: number } | null>(null);
   const busy = useRef(false);
   useEffect(() => {
@@ -90,7 +94,7 @@ function usePainting(canvas: React.RefObject<HTMLCanvasElement | null>, resolved
         const { resolved: shot, scale: at } = wish.current;
         wish.current = null;
         try {
-          const bitmap = await stagePainter().paint(shot, at);
+          const bitmap = await paintStage(shot, at);
           const target = canvas.current;
           if (target) {
             target.width = bitmap.width;
@@ -135,7 +139,10 @@ function Handles({
   const movable = (e: (typeof resolved.elements)[number]) => e.kind !== 'backdrop' && !e.locked;
 
   useEffect(() => {
-    const node = element && movable(element) && !element.hidden ? layer.current?.findOne(`#${CSS.escape(element.id)}`) : null;
+    const node =
+      element && movable(element) && !element.hidden
+        ? layer.current?.findOne(`#${CSS.escape(element.id)}`)
+        : null;
     transformer.current?.nodes(node ? [node] : []);
   });
 

@@ -22,7 +22,15 @@ import { DeliverDialog } from '../deliveries/deliver-dialog';
 import { useChecks } from '../listings/cell-picture';
 import { useKnownSizes } from '../listings/listing-screen';
 import { DepthStrip } from './depth-strip';
-import { addElement, moveDepth, newId, patchElement, placeElement, removeElement, type SlotTarget } from './editing';
+import {
+  addElement,
+  moveDepth,
+  newId,
+  patchElement,
+  placeElement,
+  removeElement,
+  type SlotTarget,
+} from './editing';
 import { BackdropDesk } from './kinds/backdrop-desk';
 import { ProductLightDesk, ProductPlaceDesk } from './kinds/product-desk';
 import { TextDesk } from './kinds/text-desk';
@@ -107,7 +115,13 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   );
   const element = resolved?.elements.find((e) => e.id === selected) ?? null;
   const written = shot?.elements.find((e) => e.id === selected) ?? null;
-  const results = useChecks(active ? resolved : null, active?.slot ?? allSlots[0]?.slot, active?.key ?? '', known, !!active);
+  const results = useChecks(
+    active ? resolved : null,
+    active?.slot ?? allSlots[0]?.slot,
+    active?.key ?? '',
+    known,
+    !!active,
+  );
 
   const patch = useCallback(
     (label: string, value: Partial<ShotElement>) => {
@@ -129,7 +143,10 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   const place = (id: string, box: Box, proportional: boolean) => {
     begun.current ??= resolved?.elements.find((e) => e.id === id) ?? null;
     const from = begun.current;
-    if (from) useStage.getState().during((s) => placeElement(s, baseLike(s, from, target), box, target, proportional));
+    if (from)
+      useStage
+        .getState()
+        .during((s) => placeElement(s, baseLike(s, from, target), box, target, proportional));
   };
   const placed = (id: string, box: Box, proportional: boolean) => {
     const from = begun.current ?? resolved?.elements.find((e) => e.id === id);
@@ -138,20 +155,18 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     const moved = Math.abs(from.box.width - box.width) < 0.01;
     useStage
       .getState()
-      .finish(`${moved ? (from.box.rotation !== box.rotation ? 'Turn' : 'Move') : 'Scale'} ${from.name}`, (s) =>
-        placeElement(s, baseLike(s, from, target), box, target, proportional),
+      .finish(
+        `${moved ? (from.box.rotation !== box.rotation ? 'Turn' : 'Move') : 'Scale'} ${from.name}`,
+        (s) => placeElement(s, baseLike(s, from, target), box, target, proportional),
       );
   };
 
-  const add = useCallback(
-    (make: () => ShotElement) => {
-      const made = make();
-      useStage.getState().edit(`Add ${made.name}`, (s) => addElement(s, made));
-      useStage.getState().select(made.id);
-      setOpen((o) => [...new Set([...o, made.kind === 'text' ? 'overlays' : 'place'])]);
-    },
-    [],
-  );
+  const add = useCallback((make: () => ShotElement) => {
+    const made = make();
+    useStage.getState().edit(`Add ${made.name}`, (s) => addElement(s, made));
+    useStage.getState().select(made.id);
+    setOpen((o) => [...new Set([...o, made.kind === 'text' ? 'overlays' : 'place'])]);
+  }, []);
   const addText = useCallback(() => {
     const now = useStage.getState().document!;
     add(() => ({ ...newText(newId('text', now), 'New words', now.frame), name: 'Text' }));
@@ -179,7 +194,9 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
       ).elements.find((e) => e.id === id);
       if (!at || at.locked || at.kind === 'backdrop') return;
       const box = { ...at.box, x: at.box.x + dx, y: at.box.y + dy };
-      useStage.getState().edit(`Nudge ${at.name}`, (s) => placeElement(s, baseLike(s, at, target), box, target, false));
+      useStage
+        .getState()
+        .edit(`Nudge ${at.name}`, (s) => placeElement(s, baseLike(s, at, target), box, target, false));
     },
     [target, data],
   );
@@ -192,7 +209,9 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const typing = (e.target as HTMLElement).closest('input, textarea, [role="slider"], [role="dialog"], [role="menu"], [role="listbox"]');
+      const typing = (e.target as HTMLElement).closest(
+        'input, textarea, [role="slider"], [role="dialog"], [role="menu"], [role="listbox"]',
+      );
       const ctrl = e.ctrlKey || e.metaKey;
       if (ctrl && e.key.toLowerCase() === 'z' && !typing) {
         e.preventDefault();
@@ -208,7 +227,9 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         ArrowUp: [0, -step],
         ArrowDown: [0, step],
       };
-      const inStrip = (e.target as HTMLElement).closest('[data-radix-collection-item], [aria-roledescription="sortable"]');
+      const inStrip = (e.target as HTMLElement).closest(
+        '[data-radix-collection-item], [aria-roledescription="sortable"]',
+      );
       if (arrows[e.key] && !inStrip) {
         e.preventDefault();
         nudge(...arrows[e.key]);
@@ -231,7 +252,10 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
 
   const feed = async (key: string, on: boolean) => {
     try {
-      await request('PUT', `/api/listings/${detail.listing.id}/feeds`, { slot: key, shotId: on ? stored.id : null });
+      await request('PUT', `/api/listings/${detail.listing.id}/feeds`, {
+        slot: key,
+        shotId: on ? stored.id : null,
+      });
       refresh('/api/listings');
     } catch (e) {
       say('stop', (e as Error).message);
@@ -241,7 +265,13 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   const actions = useMemo<Action[]>(
     () => [
       { id: 'undo', title: 'Undo', group: 'Stage', keys: 'Ctrl Z', run: () => useStage.getState().undo() },
-      { id: 'redo', title: 'Redo', group: 'Stage', keys: 'Ctrl Shift Z', run: () => useStage.getState().redo() },
+      {
+        id: 'redo',
+        title: 'Redo',
+        group: 'Stage',
+        keys: 'Ctrl Shift Z',
+        run: () => useStage.getState().redo(),
+      },
       { id: 'text', title: 'Add a text', group: 'Stage', run: addText },
       { id: 'product', title: 'Add the product', group: 'Stage', run: addProduct },
       { id: 'remove', title: 'Remove what is chosen', group: 'Stage', keys: 'Delete', run: remove },
@@ -264,7 +294,12 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         group: 'Look',
         run: () => document.documentElement.style.setProperty('--stage', value),
       })),
-      { id: 'deliver', title: 'Deliver pictures of this listing', group: 'Listing', run: () => setDelivering(true) },
+      {
+        id: 'deliver',
+        title: 'Deliver pictures of this listing',
+        group: 'Listing',
+        run: () => setDelivering(true),
+      },
     ],
     [addText, addProduct, remove, depth, fed],
   );
@@ -330,7 +365,9 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         onSelect={stage.select}
         onMove={(id, to) => stage.edit('Change depth', (s) => moveDepth(s, id, to))}
         onHide={(id, hidden) =>
-          stage.edit(hidden ? 'Hide' : 'Show', (s) => patchElement(s, id, { hidden } as Partial<ShotElement>, target))
+          stage.edit(hidden ? 'Hide' : 'Show', (s) =>
+            patchElement(s, id, { hidden } as Partial<ShotElement>, target),
+          )
         }
       >
         <DropdownMenu.Root>
@@ -345,9 +382,14 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
             >
               <MenuItem onSelect={addText}>Text</MenuItem>
               <MenuItem onSelect={addProduct}>Product</MenuItem>
-              <DropdownMenu.Label className="text-ink-2 px-2.5 pt-2 pb-1 text-[11px]">Logos and pictures</DropdownMenu.Label>
+              <DropdownMenu.Label className="text-ink-2 px-2.5 pt-2 pb-1 text-[11px]">
+                Logos and pictures
+              </DropdownMenu.Label>
               {pictures?.map((p) => (
-                <MenuItem key={p.id} onSelect={() => add(() => newPicture(newId('picture', shot), p.title, p, shot.frame))}>
+                <MenuItem
+                  key={p.id}
+                  onSelect={() => add(() => newPicture(newId('picture', shot), p.title, p, shot.frame))}
+                >
                   <span className="flex h-5 w-8 items-center justify-center bg-[#bdbdbd]">
                     <img src={reducedUrl(p.picture, 160)} alt="" className="max-h-4 max-w-7" />
                   </span>
@@ -367,7 +409,9 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
             onSelect={stage.select}
             onPlace={place}
             onPlaced={placed}
-            overlay={(zoom) => size && element && <MillimetreRule element={element} size={size.pxPerMm} zoom={zoom} />}
+            overlay={(zoom) =>
+              size && element && <MillimetreRule element={element} size={size.pxPerMm} zoom={zoom} />
+            }
           />
         </main>
         <aside aria-label="Desk" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
@@ -385,7 +429,11 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
               id="place"
               title="Place"
               summary={
-                size ? `${Math.round(size.ratio * 100)} % of true size` : element ? element.name : 'nothing chosen'
+                size
+                  ? `${Math.round(size.ratio * 100)} % of true size`
+                  : element
+                    ? element.name
+                    : 'nothing chosen'
               }
             >
               {element && written ? (
@@ -436,10 +484,16 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
               n={3}
               id="overlays"
               title="Overlays"
-              summary={String(shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length)}
+              summary={String(
+                shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length,
+              )}
             >
               {element?.kind === 'text' && written?.kind === 'text' ? (
-                <TextDesk element={{ ...element, text: differencesOf(differences, written).text }} during={during} commit={patch} />
+                <TextDesk
+                  element={{ ...element, text: differencesOf(differences, written).text }}
+                  during={during}
+                  commit={patch}
+                />
               ) : (
                 <div className="grid gap-2">
                   <p className="text-ink-2">Choose a text to change its words, or add one.</p>
@@ -454,8 +508,12 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
                     {Object.entries(differences.elements).map(([id, d]) => (
                       <li key={id} className="flex items-center gap-2">
                         <span className="border-spruce h-2 w-2 border-[1.5px]" aria-hidden />
-                        <span className="truncate">{shot.elements.find((e) => e.id === id)?.name ?? 'removed element'}</span>
-                        <span className="text-ink-2 text-[12px]">{Object.keys(d).map(keyTitle).join(', ')}</span>
+                        <span className="truncate">
+                          {shot.elements.find((e) => e.id === id)?.name ?? 'removed element'}
+                        </span>
+                        <span className="text-ink-2 text-[12px]">
+                          {Object.keys(d).map(keyTitle).join(', ')}
+                        </span>
                         <Button
                           tone="quiet"
                           className="ml-auto"
@@ -473,7 +531,8 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
                   </ul>
                 ) : (
                   <p className="text-ink-2">
-                    This slot follows the base by rule. Move something here and it stays a difference of this slot.
+                    This slot follows the base by rule. Move something here and it stays a difference of this
+                    slot.
                   </p>
                 )
               ) : (
@@ -502,13 +561,17 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
                       key={r.check}
                       result={r}
                       onFix={() =>
-                        stage.edit(r.fix!.title, (s) => applyFix(r.check, s, resolved, active.key, active.slot))
+                        stage.edit(r.fix!.title, (s) =>
+                          applyFix(r.check, s, resolved, active.key, active.slot),
+                        )
                       }
                     />
                   ))}
                 </ul>
               ) : (
-                <p className="text-ink-2">Choose a size below the stage to measure it against its specification.</p>
+                <p className="text-ink-2">
+                  Choose a size below the stage to measure it against its specification.
+                </p>
               )}
             </Section>
           </Accordion.Root>
@@ -527,7 +590,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         known={known}
         onOpen={(key) => {
           stage.showSlot(key);
-          if (key) setOpen((o) => [...new Set([...o, 'checks'])]);
+          setOpen(key ? ['fit', 'checks'] : ['place']);
         }}
         onFeed={feed}
       />
@@ -572,7 +635,11 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
 }
 
 /** The element to scale from: in the base as it is written, in a slot as it is placed there. */
-function baseLike(shot: { elements: ShotElement[] }, at: ShotElement, target: SlotTarget | null): ShotElement {
+function baseLike(
+  shot: { elements: ShotElement[] },
+  at: ShotElement,
+  target: SlotTarget | null,
+): ShotElement {
   if (target) return at;
   return shot.elements.find((e) => e.id === at.id) ?? at;
 }
@@ -585,7 +652,9 @@ function differencesOf<E extends ShotElement>(
 }
 
 function keyTitle(key: string): string {
-  return { box: 'place', hidden: 'shown or hidden', fill: 'backdrop', shadow: 'shadow', text: 'words' }[key] ?? key;
+  return (
+    { box: 'place', hidden: 'shown or hidden', fill: 'backdrop', shadow: 'shadow', text: 'words' }[key] ?? key
+  );
 }
 
 function MenuItem({ onSelect, children }: { onSelect(): void; children: React.ReactNode }) {

@@ -93,7 +93,9 @@ function sameElements(a: unknown, b: unknown): boolean {
     Array.isArray(a) &&
     Array.isArray(b) &&
     a.length === b.length &&
-    a.every((item, i) => isObject(item) && isObject(b[i]) && item.id !== undefined && item.id === (b[i] as Json).id)
+    a.every(
+      (item, i) => isObject(item) && isObject(b[i]) && item.id !== undefined && item.id === (b[i] as Json).id,
+    )
   );
 }
 
@@ -230,7 +232,11 @@ export async function saveNow(): Promise<void> {
       const now = useStage.getState();
       if (now.shotId !== shotId) return;
       const moved = now.past !== past || now.future !== future;
-      useStage.setState({ revision: saved.revision, saving: moved ? 'waiting' : 'saved', savedAt: new Date() });
+      useStage.setState({
+        revision: saved.revision,
+        saving: moved ? 'waiting' : 'saved',
+        savedAt: new Date(),
+      });
     } catch (error) {
       if (useStage.getState().shotId !== shotId) return;
       if (error instanceof ServerRefusal && error.status === 409) {

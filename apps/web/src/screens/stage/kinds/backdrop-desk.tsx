@@ -28,7 +28,12 @@ const START: Record<Exclude<Fill['type'], 'scene'>, (colour: string) => Fill> = 
 export function BackdropDesk({ element, during, commit }: KindDeskProps<BackdropElement>) {
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const { fill } = element;
-  const colour = fill.type === 'colour' ? fill.colour : fill.type === 'scene' ? '#d9d4cb' : fill.stops[fill.stops.length - 1].colour;
+  const colour =
+    fill.type === 'colour'
+      ? fill.colour
+      : fill.type === 'scene'
+        ? '#d9d4cb'
+        : fill.stops[fill.stops.length - 1].colour;
   const toScene = (s: Scene) =>
     commit('Change backdrop', {
       name: s.title,
@@ -129,7 +134,9 @@ export function BackdropDesk({ element, during, commit }: KindDeskProps<Backdrop
               unit="%"
               value={Math.round(fill.focus[axis] * 100)}
               onChange={(v) => during({ fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })}
-              onCommit={(v) => commit('Move focus', { fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })}
+              onCommit={(v) =>
+                commit('Move focus', { fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })
+              }
             />
           ))}
         </>
@@ -147,7 +154,8 @@ function Stops({
   onDuring(stops: GradientStop[]): void;
   onCommit(stops: GradientStop[]): void;
 }) {
-  const swap = (i: number, patch: Partial<GradientStop>) => stops.map((s, j) => (j === i ? { ...s, ...patch } : s));
+  const swap = (i: number, patch: Partial<GradientStop>) =>
+    stops.map((s, j) => (j === i ? { ...s, ...patch } : s));
   return (
     <fieldset className="grid gap-1.5">
       <legend className="text-ink-2 mb-1 text-[12px]">Stops</legend>

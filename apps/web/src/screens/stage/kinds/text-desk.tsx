@@ -1,6 +1,15 @@
 import type { TextElement } from '@scenograph/core/elements/text/definition';
 import { FONTS } from '@scenograph/core/type/catalogue';
-import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch, TextField } from '../../../ui/controls';
+import {
+  Button,
+  ColourField,
+  NumberField,
+  Segmented,
+  Select,
+  Slider,
+  Switch,
+  TextField,
+} from '../../../ui/controls';
 import type { KindDeskProps } from './desk-props';
 
 const PLACEHOLDERS = ['{title}', '{variant}', '{price}', '{sku}', '{size}'];
@@ -8,7 +17,12 @@ const PLACEHOLDERS = ['{title}', '{variant}', '{price}', '{sku}', '{size}'];
 export function TextDesk({ element, during, commit }: KindDeskProps<TextElement>) {
   return (
     <div className="grid gap-2.5">
-      <TextField label="Words" multiline value={element.text} onCommit={(text) => commit('Change words', { text })} />
+      <TextField
+        label="Words"
+        multiline
+        value={element.text}
+        onCommit={(text) => commit('Change words', { text })}
+      />
       <div className="flex flex-wrap gap-1">
         {PLACEHOLDERS.map((p) => (
           <button

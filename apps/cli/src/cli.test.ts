@@ -1,0 +1,124 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { sceneShot } from '@scenograph/core/shot/starters';
+
+const ROOT = join(__dirname, '../../..');
+const folder = mkdtempSync(join(tmpdir(), 'scenograph-cli-'));
+const at = (name: string) => join(folder, name);
+
+function scenograph(...args: string[]) {
+  const done = spawnSync('npx', ['scenograph', ...args], { cwd: ROOT, encoding: 'utf8' });
+  return {
+    code: done.status,
+    json: done.stdout.startsWith('{') ? JSON.parse(done.stdout) : null,
+    error: done.stderr,
+  };
+}
+
+test('cutout, render and check work one after the other, as JSON', async () => {
+  const photo = join(ROOT, 'demo/assets/products/planter-teal.jpg');
+  const cut = scenograph('cutout', photo, '-o', at('cut.png'), '--matte', at('matte.png'));
+  expect(cut.code).toBe(0);
+  expect(cut.json.confidence).toBeGreaterThan(0.9);
+  const matte = await sharp(at('matte.png')).metadata();
+  expect([matte.width, matte.height, matte.channels]).toEqual([1800, 1600, 1]);
+  const picture = await sharp(at('cut.png')).metadata();
+  expect([picture.width, picture.height]).toEqual([cut.json.bounds.width, cut.json.bounds.height]);
+
+  const hash = (file: string) => createHash('sha256').update(readFileSync(file)).digest('hex');
+  mkdirSync(at('assets'));
+  const sceneFile = join(ROOT, 'demo/assets/scenes/potting-bench.jpg');
+  copyFileSync(sceneFile, at('assets/bench.jpg'));
+  copyFileSync(at('cut.png'), at(`assets/${hash(at('cut.png'))}.png`));
+  const side = JSON.parse(readFileSync(sceneFile.replace('.jpg', '.json'), 'utf8'));
+  const data = {
+    title: 'Planter',
+    variant: '',
+    sku: 'P',
+    price: null,
+    currency: 'GBP',
+    widthMm: 162,
+    heightMm: 148,
+    depthMm: 162,
+    cutout: { picture: hash(at('cut.png')), width: picture.width!, height: picture.height! },
+  };
+  const shot = sceneShot(data, 'stand', {
+    title: 'Bench',
+    picture: hash(sceneFile),
+    survey: { width: 2000, height: 1500, horizonY: side.horizonY, spots: side.standSpots, light: side.light },
+  });
+  writeFileSync(at('shot.json'), JSON.stringify(shot));
+  for (const [size, file] of [
+    ['1000x750', 'same.jpg'],
+    ['500x500', 'square.webp'],
+  ]) {
+    const made = scenograph(
+      'render',
+      at('shot.json'),
+      '--assets',
+      at('assets'),
+      '--size',
+      size,
+      '-o',
+      at(file),
+    );
+    expect(made.code).toBe(0);
+    const meta = await sharp(at(file)).metadata();
+    expect(`${meta.width}x${meta.height}`).toBe(size);
+    expect(made.json.sha256).toBe(hash(at(file)));
+  }
+
+  const slot = JSON.parse(readFileSync(join(ROOT, 'demo/spec-sheets/kestrel-market.json'), 'utf8')).slots[0];
+  writeFileSync(at('slot.json'), JSON.stringify(slot));
+  const checked = scenograph('check', at('same.jpg'), '--slot', at('slot.json'));
+  expect(checked.code).toBe(3);
+  const verdict = (id: string) => checked.json.checks.find((c: { check: string }) => c.check === id).verdict;
+  expect([verdict('pixel-size'), verdict('background'), verdict('format')]).toEqual(['stop', 'stop', 'pass']);
+
+  const white = await sharp({ create: { width: 2000, height: 2000, channels: 3, background: '#fff' } })
+    .composite([{ input: await sharp(at('cut.png')).resize(1780, 1780, { fit: 'inside' }).toBuffer() }])
+    .jpeg({ quality: 95 })
+    .toBuffer();
+  writeFileSync(at('white.jpg'), white);
+  const good = scenograph('check', at('white.jpg'), '--slot', at('slot.json'));
+  expect(good.json.checks.filter((c: { verdict: string }) => c.verdict === 'stop')).toEqual([]);
+  expect(good.code).toBe(0);
+});
+
+test('what cannot be used is said in one sentence, with its exit code, and leaves no file', () => {
+  writeFileSync(at('words.jpg'), 'not a picture');
+  writeFileSync(at('bad.json'), '{');
+  const cases: [string[], number, RegExp][] = [
+    [['cutout', at('words.jpg'), '-o', at('x.png')], 1, /not a picture/],
+    [['cutout', at('missing.jpg'), '-o', at('x.png')], 1, /no file or folder/],
+    [
+      ['render', at('bad.json'), '--assets', folder, '--size', '100x100', '-o', at('x.jpg')],
+      1,
+      /not valid JSON/,
+    ],
+    [['render', at('bad.json'), '--assets', folder, '--size', 'huge', '-o', at('x.jpg')], 2, /WIDTHxHEIGHT/],
+    [['check', at('words.jpg')], 2, /--slot/],
+    [['paint'], 2, /unknown command/],
+  ];
+  for (const [args, code, words] of cases) {
+    const done = scenograph(...args);
+    expect([args[0], done.code]).toEqual([args[0], code]);
+    expect(done.error).toMatch(words);
+    expect(done.error).not.toMatch(/\n\s+at /);
+  }
+  expect(existsSync(at('x.png')) || existsSync(at('x.jpg'))).toBe(false);
+  expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([]);
+  expect(scenograph('--help').code).toBe(0);
+});

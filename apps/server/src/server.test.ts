@@ -1,0 +1,269 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { createHash, randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import pg from 'pg';
+import sharp from 'sharp';
+import yauzl from 'yauzl';
+
+/** The built server and workers, over HTTP, on a real PostgreSQL: a copy of the demo for each suite. */
+
+const ROOT = join(__dirname, '../../..');
+const CLUSTER = process.env.SCENOGRAPH_TEST_CLUSTER ?? '';
+const children: ChildProcess[] = [];
+let base = '';
+let url = '';
+
+async function start(
+  file: string,
+  env: Record<string, string>,
+): Promise<{ child: ChildProcess; message: unknown }> {
+  const child = fork(join(ROOT, 'apps/server/dist', file), [], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    execArgv: [],
+  });
+  children.push(child);
+  const message = await new Promise((resolve, reject) => {
+    child.once('message', resolve);
+    child.once('exit', (code) => reject(new Error(`${file} ended with ${code}`)));
+  });
+  return { child, message };
+}
+
+const startWorker = () => start('worker.mjs', { DATABASE_URL: url, SCENOGRAPH_THREADS: '1' });
+
+async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
+  if (child.exitCode !== null || child.signalCode) return;
+  const gone = new Promise((r) => child.once('exit', r));
+  child.kill(signal);
+  await gone;
+}
+
+beforeAll(async () => {
+  const admin = new pg.Client({ connectionString: `${CLUSTER}/postgres` });
+  await admin.connect();
+  const name = `server_${randomUUID().slice(0, 8)}`;
+  await admin.query(`create database "${name}" template demo_template`);
+  await admin.end();
+  url = `${CLUSTER}/${name}`;
+  const port = 20_000 + Math.floor(Math.random() * 20_000);
+  await start('main.mjs', { DATABASE_URL: url, PORT: String(port) });
+  base = `http://127.0.0.1:${port}`;
+});
+
+afterAll(async () => {
+  await Promise.all(children.map((c) => end(c, 'SIGTERM')));
+});
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+async function call(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }> {
+  const raw = body instanceof Uint8Array;
+  const response = await fetch(base + path, {
+    method,
+    headers: body === undefined || raw ? undefined : { 'Content-Type': 'application/json' },
+    body: raw ? (body as unknown as BodyInit) : body === undefined ? undefined : JSON.stringify(body),
+  });
+  return { status: response.status, body: await response.json() };
+}
+
+async function until<T>(read: () => Promise<T>, good: (value: T) => boolean, seconds = 90): Promise<T> {
+  const deadline = Date.now() + seconds * 1000;
+  for (;;) {
+    const value = await read();
+    if (good(value)) return value;
+    if (Date.now() > deadline)
+      throw new Error(`Waited in vain; last seen: ${JSON.stringify(value).slice(0, 400)}`);
+    await new Promise((r) => setTimeout(r, 100));
+  }
+}
+
+function unzip(bytes: Buffer): Promise<Map<string, Buffer>> {
+  return new Promise((resolve, reject) => {
+    const files = new Map<string, Buffer>();
+    yauzl.fromBuffer(bytes, { lazyEntries: true }, (error, zip) => {
+      if (error) return reject(error);
+      zip.on('entry', (entry) =>
+        zip.openReadStream(entry, async (e, stream) => {
+          if (e) return reject(e);
+          const parts: Buffer[] = [];
+          for await (const part of stream) parts.push(part as Buffer);
+          files.set(entry.fileName, Buffer.concat(parts));
+          zip.readEntry();
+        }),
+      );
+      zip.on('end', () => resolve(files));
+      zip.on('error', reject);
+      zip.readEntry();
+    });
+  });
+}
+
+const listing = async (title: string) =>
+  (await call('GET', '/api/listings')).body.find((l: { title: string }) => l.title === title);
+
+test('photos come in one by one: a bad one is refused with a sentence, the good one is kept untouched', async () => {
+  const good = await sharp(
+    Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="500" height="400"><rect width="500" height="400" fill="#f1efec"/><circle cx="250" cy="200" r="120" fill="#274"/></svg>',
+    ),
+  )
+    .jpeg({ quality: 95 })
+    .toBuffer();
+  const bad = await call('POST', '/api/photos?name=scan.jpg', Buffer.from('no picture'));
+  expect([bad.status, bad.body.message]).toEqual([422, expect.stringMatching(/"scan.jpg" is not a picture/)]);
+  expect((await call('POST', '/api/photos?name=cut.jpg', good.subarray(0, 900))).status).toBe(422);
+  const taken = await call('POST', '/api/photos?name=disc.jpg', good);
+  expect(taken.status).toBe(201);
+  expect(taken.body.original).toBe(createHash('sha256').update(good).digest('hex'));
+  const stored = await fetch(`${base}/api/blobs/${taken.body.original}`);
+  expect(Buffer.from(await stored.arrayBuffer()).equals(good)).toBe(true);
+  expect(stored.headers.get('cache-control')).toMatch(/immutable/);
+});
+
+test('requests that make no sense are answered with 4xx and a sentence, never a stack', async () => {
+  const one = await listing('Autumn planters');
+  for (const [method, path, body, status] of [
+    ['GET', '/api/listings/17', undefined, 404],
+    ['GET', `/api/listings/${randomUUID()}`, undefined, 404],
+    ['POST', '/api/listings', { photoIds: [], title: 'x' }, 400],
+    ['POST', '/api/listings', { photoIds: [randomUUID()], title: 'x' }, 404],
+    ['POST', `/api/listings/${one.id}/deliveries`, { slots: ['no/such'] }, 404],
+    ['PUT', `/api/listings/${one.id}/feeds`, { slot: 'no/such', shotId: null }, 404],
+    ['PATCH', `/api/variants/${one.variants[0].id}`, { price: -3 }, 400],
+    ['GET', '/api/blobs/xyz', undefined, 404],
+    ['POST', '/api/photos', undefined, 400],
+    ['GET', '/api/nothing', undefined, 404],
+  ] as const) {
+    const answer = await call(method, path, body);
+    expect([path, answer.status]).toEqual([path, status]);
+    expect(answer.body.message).toMatch(/\w/);
+    expect(JSON.stringify(answer.body)).not.toMatch(/node_modules|at \w+ \(/);
+  }
+});
+
+test('saving on a stale revision is refused with what changed; both versions survive', async () => {
+  const { id } = await listing('Autumn planters');
+  const [, sill] = (await call('GET', `/api/listings/${id}`)).body.shots;
+  const shot = (await call('GET', `/api/shots/${sill.id}`)).body;
+  const edit = (patch: object) => ({
+    ...shot.document,
+    elements: shot.document.elements.map((e: { id: string }) =>
+      e.id === 'headline' ? { ...e, ...patch } : e,
+    ),
+  });
+  const history = { past: [{ label: 'Change words', forward: [], inverse: [] }], future: [] };
+  const first = await call('PUT', `/api/shots/${sill.id}`, {
+    revision: shot.revision,
+    document: edit({ text: 'Theirs' }),
+    history,
+  });
+  expect(first.body.revision).toBe(shot.revision + 1);
+  const second = await call('PUT', `/api/shots/${sill.id}`, {
+    revision: shot.revision,
+    document: edit({ text: 'Mine' }),
+    history: { past: [], future: [] },
+  });
+  expect(second.status).toBe(409);
+  expect(second.body.detail.differs).toEqual(['Headline']);
+  const now = (await call('GET', `/api/shots/${sill.id}`)).body;
+  expect(now.document.elements.find((e: { id: string }) => e.id === 'headline').text).toBe('Theirs');
+  expect(now.history.past[0].label).toBe('Change words');
+  const copy = await call('POST', `/api/shots/${sill.id}/copy`, {
+    title: 'Mine',
+    document: edit({ text: 'Mine' }),
+  });
+  expect(copy.status).toBe(201);
+
+  const broken = await call('PUT', `/api/shots/${sill.id}`, {
+    revision: now.revision,
+    document: { ...now.document, elements: [{ id: 'x' }] },
+    history,
+  });
+  expect([broken.status, broken.body.message]).toEqual([422, expect.stringMatching(/not a shot/)]);
+});
+
+test('a cutout is made by a worker; a worker killed in the middle of a delivery is followed by another, and the ZIP is whole', async () => {
+  let worker = (await startWorker()).child;
+  const photos = await until(
+    async () =>
+      (await call('GET', '/api/photos')).body as {
+        name: string;
+        cutoutState: string;
+        cutout: { bounds: { width: number } };
+      }[],
+    (list) => list.every((p) => p.cutoutState === 'done'),
+  );
+  const disc = photos.find((p) => p.name === 'disc.jpg')!;
+  expect(Math.abs(disc.cutout.bounds.width - 240)).toBeLessThanOrEqual(4);
+
+  const { id } = await listing('Autumn planters');
+  const order = (
+    await call('POST', `/api/listings/${id}/deliveries`, {
+      slots: ['kestrel-market/main', 'oddment-lane/card', 'fernway-social/square', 'gazette-ads/leaderboard'],
+    })
+  ).body;
+  expect(order.total).toBe(12);
+  const read = async () => (await call('GET', `/api/deliveries/${order.id}`)).body;
+  const early = await until(read, (d) => d.made >= 2);
+  await end(worker, 'SIGKILL');
+  const stopped = await read();
+  expect(stopped.state).toBe('running');
+  expect(stopped.zip).toBeNull();
+  const kept = stopped.cells
+    .filter((c: { state: string }) => c.state === 'done')
+    .map((c: { blob: string }) => c.blob);
+  expect(kept.length).toBeGreaterThanOrEqual(early.made);
+
+  worker = (await startWorker()).child;
+  const done = await until(read, (d) => d.state !== 'running' && d.state !== 'queued');
+  expect([done.state, done.made, done.failed]).toEqual(['done', 12, 0]);
+  for (const blob of kept) expect(done.cells.map((c: { blob: string }) => c.blob)).toContain(blob);
+
+  const answer = await fetch(`${base}/api/deliveries/${order.id}/zip`);
+  const files = await unzip(Buffer.from(await answer.arrayBuffer()));
+  const manifest = JSON.parse(files.get('manifest.json')!.toString());
+  expect(files.size).toBe(14);
+  expect(manifest.pictures.length).toBe(12);
+  for (const picture of manifest.pictures) {
+    const bytes = files.get(picture.file)!;
+    expect(createHash('sha256').update(bytes).digest('hex')).toBe(picture.sha256);
+    const meta = await sharp(bytes).metadata();
+    expect([meta.width, meta.height, meta.format, bytes.length]).toEqual([
+      picture.width,
+      picture.height,
+      picture.format,
+      picture.bytes,
+    ]);
+  }
+  const limits: Record<string, number> = {
+    'gazette-ads/leaderboard': 60 * 1024,
+    'oddment-lane/card': 180 * 1024,
+  };
+  for (const [slot, limit] of Object.entries(limits))
+    for (const p of manifest.pictures.filter((x: { slot: string }) => x.slot === slot))
+      expect(p.bytes).toBeLessThanOrEqual(limit);
+  expect(files.get('manifest.csv')!.toString().split('\r\n').length).toBe(14);
+  await end(worker, 'SIGTERM');
+});
+
+test('a delivery that waits can be cancelled, and says so', async () => {
+  const { id } = await listing('Autumn planters');
+  const order = (await call('POST', `/api/listings/${id}/deliveries`, { slots: ['kestrel-market/main'] }))
+    .body;
+  const cancelled = (await call('POST', `/api/deliveries/${order.id}/cancel`, {})).body;
+  expect(cancelled.state).toBe('cancelled');
+  const zip = await fetch(`${base}/api/deliveries/${order.id}/zip`);
+  expect(zip.status).toBe(404);
+});
+
+test('events tell a browser what happens', async () => {
+  const stream = await fetch(`${base}/api/events`);
+  const reader = stream.body!.getReader();
+  const { id } = await listing('Watering can');
+  const order = (await call('POST', `/api/listings/${id}/deliveries`, { slots: ['kestrel-market/main'] }))
+    .body;
+  let text = '';
+  while (!text.includes(order.id)) text += new TextDecoder().decode((await reader.read()).value);
+  expect(text).toMatch(/"topic":"delivery"/);
+  await reader.cancel();
+});

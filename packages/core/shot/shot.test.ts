@@ -1,0 +1,192 @@
+import { uprightBounds } from '../elements/element';
+import { readSlot, type Slot } from '../spec/slot';
+import { castShadow } from '../stage/shadow';
+import { createRgba } from '../raster/pixels';
+import { bindText, type ProductData } from './data';
+import { readShot, type Shot } from './document';
+import { patchFit, resetFit } from './edit';
+import { migrate } from './migrations';
+import { resolveBase, resolveForSlot } from './resolve';
+import { newText, sceneShot, whiteShot } from './starters';
+
+const hash = (c: string) => c.repeat(64);
+const data: ProductData = {
+  title: 'Planter',
+  variant: 'Teal',
+  sku: 'MB-1',
+  price: 24.5,
+  currency: 'GBP',
+  widthMm: 160,
+  heightMm: 150,
+  depthMm: 160,
+  cutout: { picture: hash('a'), width: 1200, height: 1100 },
+};
+const survey = {
+  width: 2000,
+  height: 1500,
+  horizonY: 250,
+  spots: [{ id: 'centre', x: 1000, y: 1100, pxPerMm: 3 }],
+  light: { azimuthDeg: -60, elevationDeg: 35, softness: 0.5 },
+};
+const scene = { title: 'Sill', picture: hash('b'), survey };
+
+function slot(width: number, height: number, more: Partial<Slot> = {}): Slot {
+  return readSlot({
+    id: 's',
+    title: 'S',
+    width,
+    height,
+    formats: ['jpeg'],
+    maxBytes: 1e6,
+    background: { kind: 'any' },
+    marginShare: 0.04,
+    safeShare: 0.05,
+    ...more,
+  });
+}
+
+const SHAPES = [
+  [2000, 2000],
+  [2400, 1800],
+  [1080, 1920],
+  [300, 250],
+  [728, 90],
+  [160, 600],
+  [1200, 628],
+];
+
+test.each(SHAPES)('at %i x %i the product is whole inside the margin and the scene covers', (w, h) => {
+  const shot = sceneShot(data, 'stand', scene);
+  const at = slot(w, h);
+  const { elements } = resolveForSlot(shot, 'm/s', at, data);
+  const [ground, product] = elements.map((e) => e.box);
+  const margin = 0.04 * Math.min(w, h);
+  expect(product.x).toBeGreaterThanOrEqual(margin - 0.01);
+  expect(product.y).toBeGreaterThanOrEqual(margin - 0.01);
+  expect(product.x + product.width).toBeLessThanOrEqual(w - margin + 0.01);
+  expect(product.y + product.height).toBeLessThanOrEqual(h - margin + 0.01);
+  expect(ground.x).toBeLessThanOrEqual(0.01);
+  expect(ground.y).toBeLessThanOrEqual(0.01);
+  expect(ground.x + ground.width).toBeGreaterThanOrEqual(w - 0.01);
+  expect(ground.y + ground.height).toBeGreaterThanOrEqual(h - 0.01);
+  expect(product.width / product.height).toBeCloseTo(1200 / 1100, 5);
+});
+
+test('in a scene the product stays where it stands when the slot has room', () => {
+  const shot = sceneShot(data, 'stand', scene);
+  const base = resolveBase(shot, data).elements.map((e) => e.box);
+  const fitted = resolveForSlot(shot, 'm/s', slot(1500, 1500), data).elements.map((e) => e.box);
+  const share = ([g, p]: typeof base) => [
+    (p.x - g.x) / g.width,
+    (p.y + p.height - g.y) / g.height,
+    p.width / g.width,
+  ];
+  share(fitted).forEach((v, i) => expect(v).toBeCloseTo(share(base)[i], 6));
+});
+
+test('on a plain ground the product takes the coverage the slot wants', () => {
+  const at = slot(1600, 1200, { coverage: { min: 0.8, max: 0.95, wanted: 0.88 }, marginShare: 0.01 });
+  const [, product] = resolveForSlot(whiteShot(data, 'stand'), 'm/s', at, data).elements;
+  expect(Math.max(product.box.width / 1600, product.box.height / 1200)).toBeCloseTo(0.88, 5);
+});
+
+test.each(SHAPES)('at %i x %i an overlay keeps its corner and the safe margin', (w, h) => {
+  const shot = sceneShot(data, 'stand', scene);
+  const text = newText('t', 'Words', shot.frame);
+  shot.elements.push({ ...text, box: { x: 1500, y: 60, width: 440, height: 120, rotation: 8 } });
+  const placed = resolveForSlot(shot, 'm/s', slot(w, h), data).elements[2];
+  const b = uprightBounds(placed.box);
+  const safe = 0.05 * Math.min(w, h);
+  expect(b.x).toBeGreaterThanOrEqual(safe - 0.01);
+  expect(b.y).toBeGreaterThanOrEqual(safe - 0.01);
+  expect(b.x + b.width).toBeLessThanOrEqual(w - safe + 0.01);
+  expect(b.y + b.height).toBeLessThanOrEqual(h - safe + 0.01);
+  expect(w - b.x - b.width).toBeLessThan(Math.max(b.x, safe * 1.01 + 1));
+  expect(placed.kind === 'text' && placed.size / text.size).toBeCloseTo(placed.box.width / 440, 5);
+});
+
+test('a place kept for one slot stays with it, follows its size, and can be reset', () => {
+  let shot: Shot = sceneShot(data, 'stand', scene);
+  const at = slot(1000, 1000);
+  const before = resolveForSlot(shot, 'm/s', at, data);
+  const box = { x: 100, y: 200, width: 300, height: 275, rotation: 0 };
+  shot = patchFit(shot, 'm/s', at, 'product', { box });
+  expect(resolveForSlot(shot, 'm/s', at, data).elements[1].box).toEqual(box);
+  expect(resolveForSlot(shot, 'm/s', slot(500, 500), data).elements[1].box).toEqual({
+    x: 50,
+    y: 100,
+    width: 150,
+    height: 137.5,
+    rotation: 0,
+  });
+  expect(resolveForSlot(shot, 'm/other', at, data)).toEqual(before);
+  expect(resolveForSlot(resetFit(shot, 'm/s', 'product'), 'm/s', at, data)).toEqual(before);
+});
+
+test('another variant takes the same place, base on the same point, sized by its own millimetres', () => {
+  const shot = sceneShot(data, 'stand', scene);
+  const wide = { ...data, widthMm: 320, cutout: { picture: hash('c'), width: 1000, height: 500 } };
+  const a = resolveBase(shot, data).elements[1].box;
+  const swapped = resolveBase(shot, wide).elements[1];
+  expect(swapped.kind === 'product' && swapped.picture).toBe(hash('c'));
+  expect(swapped.box.width).toBeCloseTo(a.width * 2, 6);
+  expect(swapped.box.y + swapped.box.height).toBeCloseTo(a.y + a.height, 6);
+  expect(swapped.box.x + swapped.box.width / 2).toBeCloseTo(a.x + a.width / 2, 6);
+});
+
+test('texts are bound to data; what is missing stays to be seen', () => {
+  expect(bindText('{title}, {variant}: {price}', data)).toEqual({
+    text: 'Planter, Teal: £24.50',
+    missing: [],
+  });
+  expect(bindText('{price} {sku}', { ...data, price: null })).toEqual({
+    text: '‹price› MB-1',
+    missing: ['price'],
+  });
+  expect(bindText('{amount, plural, one {# pound} other {# pounds}}', data).text).toBe('24.5 pounds');
+  expect(bindText('{amount, number', data).missing).toEqual(['amount']);
+});
+
+test('shots of the first version open; newer and foreign ones are refused with a sentence', () => {
+  const now = sceneShot(data, 'stand', scene);
+  const old = JSON.parse(JSON.stringify(now));
+  old.version = 1;
+  delete old.elements[0].fill.focus;
+  delete old.elements[1].followsVariant;
+  expect(readShot(old)).toEqual(now);
+  expect(() => migrate({ version: 99 })).toThrow(/newer Scenograph/);
+  expect(() => readShot([])).toThrow(/JSON object/);
+  expect(() => readShot({ ...now, elements: [{ ...now.elements[1], opacity: 3 }] })).toThrow(/opacity/);
+  expect(() => readShot({ ...now, elements: [{ ...now.elements[1], kind: 'sound' }] })).toThrow(
+    /kinds are backdrop/,
+  );
+  const fits = { 'm/s': { frame: { width: 100, height: 100 }, elements: { product: { opacity: 'no' } } } };
+  expect(() => readShot({ ...now, fits })).toThrow(/difference kept for m\/s/);
+});
+
+test('a shadow falls away from the light, and is dark where the product touches', () => {
+  const product = createRgba(60, 100);
+  for (let y = 0; y < 100; y++) for (let x = 10; x < 50; x++) product.data[(y * 60 + x) * 4 + 3] = 255;
+  const cast = (azimuthDeg: number) => {
+    const s = castShadow(product, {
+      pose: 'stand',
+      strength: 1,
+      contact: 0,
+      light: { azimuthDeg, elevationDeg: 40, softness: 0.3 },
+    });
+    let sum = 0;
+    let mx = 0;
+    let my = 0;
+    for (let y = 0; y < s.height; y++)
+      for (let x = 0; x < s.width; x++) {
+        const a = s.data[(y * s.width + x) * 4 + 3];
+        sum += a;
+        mx += a * (x - s.width / 2);
+        my += a * (y - (s.height / 2 + 50));
+      }
+    return { x: mx / sum, y: my / sum };
+  };
+  expect(cast(90).x).toBeLessThan(-20);
+  expect(cast(-90).x).toBeGreaterThan(20);
+  expect(cast(0).y).toBeLessThan(cast(180).y - 20);
+});

@@ -1,0 +1,26 @@
+import { defineConfig } from '@playwright/test';
+
+/** Drives Debian's Chromium against the server that scripts/test.mjs has started. */
+export default defineConfig({
+  testDir: './e2e',
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  workers: 1,
+  reporter: [['list'], ['json', { outputFile: process.env.SCENOGRAPH_REPORT ?? 'test-results/report.json' }]],
+  use: {
+    baseURL: process.env.SCENOGRAPH_URL ?? 'http://127.0.0.1:4310',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

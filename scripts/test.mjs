@@ -1,0 +1,129 @@
+/** "npm test": set-up, formatting, linting, types, core, server on a real PostgreSQL, browser. Ends with one line of counts. */
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  ensureChromium,
+  ensureDatabase,
+  ensurePackages,
+  freePort,
+  root,
+  runCommand,
+  say,
+  startCluster,
+  startProcess,
+  stopAll,
+  temporaryFolder,
+} from './setup.mjs';
+
+const counts = { passed: 0, failed: 0 };
+let cluster = null;
+let folder = null;
+
+async function clean() {
+  await stopAll();
+  await cluster?.stop();
+  if (folder) rmSync(folder, { recursive: true, force: true });
+}
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    void clean().then(() => process.exit(130));
+  });
+
+/** A tool that passes or fails as a whole. */
+function gate(name, command, args) {
+  const done = spawnSync(command, args, { cwd: root, encoding: 'utf8' });
+  if (done.status === 0) counts.passed++;
+  else {
+    counts.failed++;
+    say(`\n${name} failed:\n${done.stdout}${done.stderr}`);
+  }
+}
+
+async function jest(project, env = {}) {
+  const report = join(folder, `${project}.json`);
+  await runCommand(
+    process.execPath,
+    [
+      'node_modules/jest/bin/jest.js',
+      '--selectProjects',
+      project,
+      '--json',
+      `--outputFile=${report}`,
+      '--forceExit',
+    ],
+    { env: { ...process.env, ...env, NODE_NO_WARNINGS: '1' } },
+  ).catch(() => undefined);
+  if (!existsSync(report)) {
+    counts.failed++;
+    return;
+  }
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
+    readFileSync(report, 'utf8'),
+  );
+  counts.passed += numPassedTests;
+  counts.failed += numFailedTests + numRuntimeErrorTestSuites;
+}
+
+async function playwright(env) {
+  const report = join(folder, 'browser.json');
+  await runCommand(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'], {
+    env: { ...process.env, ...env, SCENOGRAPH_REPORT: report },
+  }).catch(() => undefined);
+  if (!existsSync(report)) {
+    counts.failed++;
+    return;
+  }
+  const { stats, errors } = JSON.parse(readFileSync(report, 'utf8'));
+  counts.passed += stats.expected + stats.flaky;
+  counts.failed += stats.unexpected + (errors?.length ?? 0);
+}
+
+try {
+  ensurePackages();
+  ensureChromium();
+  folder = temporaryFolder('scenograph-test');
+  const only = process.argv[2];
+  const wants = (part) => !only || only === part;
+  if (wants('lint')) {
+    say('Formatting, linting, types ...');
+    gate('Formatting', 'npx', ['prettier', '--check', '.']);
+    gate('Linting', 'npx', ['eslint', '.']);
+    gate('Types', 'npx', ['tsc', '-b']);
+  }
+  if (wants('core')) {
+    say('Core ...');
+    await jest('core');
+  }
+  if (wants('server') || wants('browser')) {
+    say('Building ...');
+    const { buildNode, buildWeb } = await import('./build.mjs');
+    await Promise.all([buildNode(), buildWeb()]);
+    cluster = await startCluster(folder);
+    const template = await ensureDatabase(cluster, 'demo_template');
+    await runCommand(process.execPath, ['apps/server/dist/seed.mjs'], {
+      env: { ...process.env, DATABASE_URL: template },
+    });
+    if (wants('server')) {
+      say('Server, workers and command line ...');
+      await jest('server', { SCENOGRAPH_TEST_CLUSTER: cluster.url('').slice(0, -1) });
+    }
+    if (wants('browser')) {
+      say('Browser ...');
+      const port = await freePort();
+      const server = startProcess('apps/server/dist/main.mjs', {
+        DATABASE_URL: template,
+        PORT: String(port),
+      });
+      const worker = startProcess('apps/server/dist/worker.mjs', { DATABASE_URL: template }, { quiet: true });
+      await Promise.all([server.ready, worker.ready]);
+      await playwright({ SCENOGRAPH_URL: `http://127.0.0.1:${port}` });
+    }
+  }
+} catch (error) {
+  counts.failed++;
+  console.error(error);
+}
+await clean();
+say(`${counts.passed} passed, ${counts.failed} failed`);
+process.exit(counts.failed || !counts.passed ? 1 : 0);
