@@ -43,6 +43,7 @@ export function drawPicture(
   const source = environment.picture(hash);
   const level = pictureLevel(hash, source.width / (width * environment.scale), environment);
   canvas.imageSmoothingEnabled = true;
-  canvas.imageSmoothingQuality = 'high';
+  // At most halved here: trilinear is enough, and twice as fast as cubic.
+  canvas.imageSmoothingQuality = 'medium';
   canvas.drawImage(level.drawable, x, y, width, height);
 }

@@ -13,27 +13,41 @@ function boxRadii(sigma: number): number[] {
   return Array.from({ length: n }, (_, i) => ((i < count ? lower : lower + 2) - 1) / 2);
 }
 
-/** One running-sum pass along lines of `length` samples that lie `step` apart; outside counts as zero. */
-function boxPass(
+/** Running mean of side 2*radius+1 along each row; outside counts as zero. */
+function boxRows(src: Float32Array, dst: Float32Array, width: number, height: number, radius: number): void {
+  const norm = 1 / (2 * radius + 1);
+  for (let y = 0; y < height; y++) {
+    const o = y * width;
+    let sum = 0;
+    for (let x = 0; x < Math.min(radius, width); x++) sum += src[o + x];
+    for (let x = 0; x < width; x++) {
+      if (x + radius < width) sum += src[o + x + radius];
+      if (x - radius - 1 >= 0) sum -= src[o + x - radius - 1];
+      dst[o + x] = sum * norm;
+    }
+  }
+}
+
+/** The same along each column, taken row by row so that memory is read in order. */
+function boxColumns(
   src: Float32Array,
   dst: Float32Array,
-  lines: number,
-  lineStep: number,
-  length: number,
-  step: number,
+  width: number,
+  height: number,
   radius: number,
 ): void {
   const norm = 1 / (2 * radius + 1);
-  for (let line = 0; line < lines; line++) {
-    const o = line * lineStep;
-    let sum = 0;
-    for (let i = 0; i < Math.min(radius, length); i++) sum += src[o + i * step];
-    for (let i = 0; i < length; i++) {
-      const enter = i + radius;
-      const leave = i - radius - 1;
-      if (enter < length) sum += src[o + enter * step];
-      if (leave >= 0) sum -= src[o + leave * step];
-      dst[o + i * step] = sum * norm;
+  const sum = new Float32Array(width);
+  for (let y = 0; y < Math.min(radius, height); y++)
+    for (let x = 0, o = y * width; x < width; x++) sum[x] += src[o + x];
+  for (let y = 0; y < height; y++) {
+    const enter = y + radius < height ? (y + radius) * width : -1;
+    const leave = y - radius - 1 >= 0 ? (y - radius - 1) * width : -1;
+    const o = y * width;
+    for (let x = 0; x < width; x++) {
+      if (enter >= 0) sum[x] += src[enter + x];
+      if (leave >= 0) sum[x] -= src[leave + x];
+      dst[o + x] = sum[x] * norm;
     }
   }
 }
@@ -49,24 +63,8 @@ export function blur(plane: Plane, sigma: number): Plane {
   const b = new Float32Array(a.length);
   for (const radius of boxRadii(sigma)) {
     if (radius < 1) continue;
-    boxPass(a, b, height, width, width, 1, radius);
-    boxPass(b, a, width, 1, height, width, radius);
+    boxRows(a, b, width, height, radius);
+    boxColumns(b, a, width, height, radius);
   }
   return { width, height, data: a };
-}
-
-/** Mean over a square window of side 2*radius+1, counting only samples inside the plane. */
-export function boxMean(plane: Plane, radius: number): Plane {
-  const { width, height, data } = plane;
-  const tmp = new Float32Array(data.length);
-  const out = new Float32Array(data.length);
-  boxPass(data, tmp, height, width, width, 1, radius);
-  boxPass(tmp, out, width, 1, height, width, radius);
-  const full = 2 * radius + 1;
-  const share = (i: number, n: number) => (Math.min(n - 1, i + radius) - Math.max(0, i - radius) + 1) / full;
-  for (let y = 0; y < height; y++) {
-    const sy = share(y, height);
-    for (let x = 0; x < width; x++) out[y * width + x] /= sy * share(x, width);
-  }
-  return { width, height, data: out };
 }

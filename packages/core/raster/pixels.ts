@@ -39,6 +39,24 @@ export function alphaPlane(image: Rgba): Plane {
   return out;
 }
 
+/** The alpha of a picture as a plane of 0..1, each `factor` x `factor` pixels averaged to one; a rest at the far edges is averaged too. */
+export function reducedAlpha(image: Rgba, factor: number): Plane {
+  const width = Math.ceil(image.width / factor);
+  const height = Math.ceil(image.height / factor);
+  const out = createPlane(width, height);
+  for (let y = 0; y < image.height; y++) {
+    const row = Math.floor(y / factor) * width;
+    for (let x = 0, j = y * image.width * 4 + 3; x < image.width; x++, j += 4)
+      out.data[row + Math.floor(x / factor)] += image.data[j];
+  }
+  for (let y = 0; y < height; y++) {
+    const tall = Math.min(factor, image.height - y * factor);
+    for (let x = 0; x < width; x++)
+      out.data[y * width + x] /= 255 * tall * Math.min(factor, image.width - x * factor);
+  }
+  return out;
+}
+
 /** The part of `image` inside `rect`, which must lie within the picture. */
 export function crop(image: Rgba, rect: Rect): Rgba {
   const out = createRgba(rect.width, rect.height);

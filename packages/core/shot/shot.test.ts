@@ -1,7 +1,7 @@
 import { uprightBounds } from '../elements/element';
 import { readSlot, type Slot } from '../spec/slot';
-import { castShadow } from '../stage/shadow';
-import { createRgba } from '../raster/pixels';
+import { castShadow, shadowFrame } from '../stage/shadow';
+import { createPlane } from '../raster/pixels';
 import { bindText, type ProductData } from './data';
 import { readShot, type Shot } from './document';
 import { patchFit, resetFit } from './edit';
@@ -165,15 +165,18 @@ test('shots of the first version open; newer and foreign ones are refused with a
 });
 
 test('a shadow falls away from the light, and is dark where the product touches', () => {
-  const product = createRgba(60, 100);
-  for (let y = 0; y < 100; y++) for (let x = 10; x < 50; x++) product.data[(y * 60 + x) * 4 + 3] = 255;
+  const product = createPlane(60, 100);
+  for (let y = 0; y < 100; y++) product.data.fill(1, y * 60 + 10, y * 60 + 50);
   const cast = (azimuthDeg: number) => {
-    const s = castShadow(product, {
-      pose: 'stand',
+    const options = {
+      pose: 'stand' as const,
       strength: 1,
       contact: 0,
       light: { azimuthDeg, elevationDeg: 40, softness: 0.3 },
-    });
+    };
+    const s = castShadow(product, options);
+    const room = shadowFrame(60, 100, options);
+    expect([s.width, s.height]).toEqual([60 + room.left + room.right, 100 + room.top + room.bottom]);
     let sum = 0;
     let mx = 0;
     let my = 0;
@@ -181,8 +184,8 @@ test('a shadow falls away from the light, and is dark where the product touches'
       for (let x = 0; x < s.width; x++) {
         const a = s.data[(y * s.width + x) * 4 + 3];
         sum += a;
-        mx += a * (x - s.width / 2);
-        my += a * (y - (s.height / 2 + 50));
+        mx += a * (x - room.left - 30);
+        my += a * (y - room.top - 100);
       }
     return { x: mx / sum, y: my / sum };
   };

@@ -1,7 +1,6 @@
 import { blur } from '../raster/blur';
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
 import { samplePlane } from '../raster/resample';
-import { alphaPlane } from '../raster/pixels';
 import type { Light } from '../elements/backdrop/survey';
 
 export interface ShadowOptions {
@@ -16,33 +15,63 @@ const FORESHORTENING = 0.32;
 /** Slices through the product's depth whose shadows together make a body's shadow out of a flat silhouette. */
 const SLICES = 9;
 
+/** How far a shadow's picture reaches beyond its product on each side, in pixels of the silhouette. */
+export interface ShadowFrame {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** How far a point falls sideways and up the picture for each pixel of its height. */
+function fall({ azimuthDeg, elevationDeg }: Light): { x: number; y: number; reach: number } {
+  const azimuth = (azimuthDeg * Math.PI) / 180;
+  const reach = Math.min(2.2, 1 / Math.tan((Math.max(8, elevationDeg) * Math.PI) / 180));
+  return { x: -Math.sin(azimuth) * reach, y: -Math.cos(azimuth) * reach * FORESHORTENING, reach };
+}
+
+/** The room that `castShadow` needs around a silhouette of this size. */
+export function shadowFrame(width: number, height: number, { pose, light }: ShadowOptions): ShadowFrame {
+  const size = Math.max(width, height);
+  if (pose === 'flat') {
+    const all = Math.ceil(size * 0.2);
+    return { left: all, top: all, right: all, bottom: all };
+  }
+  const by = fall(light);
+  const blurred = Math.ceil(size * (0.06 + 0.12 * light.softness));
+  return {
+    left: blurred + Math.ceil(Math.max(0, -by.x) * height),
+    right: blurred + Math.ceil(Math.max(0, by.x) * height),
+    // Shadows that fall away from the camera go up behind the product; few reach past its top.
+    top: Math.max(0, Math.ceil(Math.max(0, -by.y) * height) - height + blurred),
+    bottom: blurred + Math.ceil(Math.max(0, by.y) * height),
+  };
+}
+
 /**
  * The shadow of a product on the plane it stands or lies on, from its silhouette and the light, as black with
  * alpha. A standing product's silhouette is cut into upright slices through its (round) depth; each point at
  * height h falls h * cot(elevation) away from the light; the part cast from higher up is blurred more. A flat
  * product's silhouette is moved a little and blurred.
- * @returns a picture larger than `product` by the same margin on opposite sides
+ * @returns a picture that is larger than the silhouette by `shadowFrame`
  */
-export function castShadow(product: Rgba, options: ShadowOptions): Rgba {
-  const silhouette = alphaPlane(product);
+export function castShadow(silhouette: Plane, options: ShadowOptions): Rgba {
   const { width: w, height: h } = silhouette;
-  const { azimuthDeg, elevationDeg, softness } = options.light;
-  const azimuth = (azimuthDeg * Math.PI) / 180;
-  const reach = Math.min(2.2, 1 / Math.tan((Math.max(8, elevationDeg) * Math.PI) / 180));
-  const margin = Math.ceil(Math.max(w, h) * (options.pose === 'flat' ? 0.35 : 0.3 + reach));
-  const W = w + 2 * margin;
-  const H = h + 2 * margin;
+  const frame = shadowFrame(w, h, options);
+  const W = w + frame.left + frame.right;
+  const H = h + frame.top + frame.bottom;
   const size = Math.max(w, h);
-  const soft = 0.01 + 0.05 * softness;
+  const soft = 0.01 + 0.05 * options.light.softness;
+  const by = fall(options.light);
 
   if (options.pose === 'flat') {
     const moved = createPlane(W, H);
     const lift = 0.025 * size;
-    const dx = -Math.sin(azimuth) * lift * reach;
-    const dy = Math.cos(azimuth) * -lift * reach * 0.9;
+    const dx = by.x * lift;
+    const dy = (by.y / FORESHORTENING) * -lift * 0.9;
     for (let y = 0; y < H; y++)
       for (let x = 0; x < W; x++)
-        moved.data[y * W + x] = inside(silhouette, x - margin - dx, y - margin - dy);
+        moved.data[y * W + x] = inside(silhouette, x - frame.left - dx, y - frame.top - dy);
     const cast = blur(moved, size * soft * 0.45);
     const close = blur(moved, Math.max(0.8, size * 0.006));
     return asBlack(
@@ -52,8 +81,6 @@ export function castShadow(product: Rgba, options: ShadowOptions): Rgba {
     );
   }
 
-  const dxPerHeight = -Math.sin(azimuth) * reach;
-  const dyPerHeight = -Math.cos(azimuth) * reach * FORESHORTENING;
   const base = baseOf(silhouette);
   const halfDepth = (base.width / 2) * FORESHORTENING;
   const low = createPlane(W, H);
@@ -65,17 +92,14 @@ export function castShadow(product: Rgba, options: ShadowOptions): Rgba {
     const u = (s / (SLICES - 1)) * 2 - 1;
     const narrow = Math.sqrt(Math.max(0.04, 1 - u * u));
     // The contact reaches a little past the base, so that it shows in front of it.
-    const groundY = margin + footY + u * halfDepth * 1.06 + size * 0.004;
-    for (let step = 0; step <= h; step++) {
+    const groundY = frame.top + footY + u * halfDepth * 1.06 + size * 0.004;
+    for (let step = 0; step <= base.y; step++) {
       // The silhouette's row at this height above the slice's foot, laid on the plane where its shadow falls.
       const row = base.y - step;
-      if (row < 0) break;
-      const y = groundY + dyPerHeight * step;
-      const shift = dxPerHeight * step;
-      const target = step < h * 0.3 ? low : high;
-      const yy = Math.round(y);
+      const yy = Math.round(groundY + by.y * step);
       if (yy < 0 || yy >= H) continue;
-      const left = margin + shift + base.x;
+      const target = step < h * 0.3 ? low : high;
+      const left = frame.left + by.x * step + base.x;
       const first = Math.max(0, Math.floor(left - (base.x + 1) * narrow));
       const last = Math.min(W - 1, Math.ceil(left + (w + 1 - base.x) * narrow));
       for (let x = first; x <= last; x++) {

@@ -1,6 +1,7 @@
 import Joi from 'joi';
-import { drawPicture, levelPixels } from '../../paint/draw-picture';
-import { castShadow } from '../../stage/shadow';
+import { drawPicture } from '../../paint/draw-picture';
+import { reducedAlpha } from '../../raster/pixels';
+import { castShadow, shadowFrame } from '../../stage/shadow';
 import { hashSchema, type ElementBase, type ElementKind } from '../element';
 import { lightSchema, type Light } from '../backdrop/survey';
 
@@ -50,27 +51,21 @@ export const productKind: ElementKind<ProductElement> = {
   paint(element, canvas, environment) {
     const { box, shadow, pose, picture } = element;
     if (!environment.productsOnly && (shadow.strength > 0 || shadow.contact > 0)) {
-      const l = shadow.light;
-      const key = `shadow:3:${picture}:${pose}:${l.azimuthDeg}:${l.elevationDeg}:${l.softness}:${shadow.strength}:${shadow.contact}`;
-      const pixels = () => {
-        const source = environment.picture(picture);
-        const level = Math.max(0, Math.floor(Math.log2(Math.max(source.width, source.height) / SHADOW_SIZE)));
-        return levelPixels(source.pixels(), level);
-      };
-      // The shadow's picture reaches beyond the product's box by a known share of its long side, on all sides.
-      const made = environment.derived(key, () => castShadow(pixels(), { pose, ...shadow }));
       const source = environment.picture(picture);
-      const level = Math.max(0, Math.floor(Math.log2(Math.max(source.width, source.height) / SHADOW_SIZE)));
-      const w = halved(source.width, level);
-      const h = halved(source.height, level);
-      const kx = box.width / w;
-      const ky = box.height / h;
+      const factor = Math.max(1, Math.ceil(Math.max(source.width, source.height) / SHADOW_SIZE));
+      const options = { pose, ...shadow };
+      const l = shadow.light;
+      const key = `shadow:4:${picture}:${pose}:${l.azimuthDeg}:${l.elevationDeg}:${l.softness}:${shadow.strength}:${shadow.contact}`;
+      const made = environment.derived(key, () => castShadow(reducedAlpha(source.pixels(), factor), options));
+      const room = shadowFrame(Math.ceil(source.width / factor), Math.ceil(source.height / factor), options);
+      const kx = (box.width * factor) / source.width;
+      const ky = (box.height * factor) / source.height;
       canvas.imageSmoothingEnabled = true;
-      canvas.imageSmoothingQuality = 'high';
+      canvas.imageSmoothingQuality = 'low';
       canvas.drawImage(
         made,
-        box.x - ((made.width - w) / 2) * kx,
-        box.y - ((made.height - h) / 2) * ky,
+        box.x - room.left * kx,
+        box.y - room.top * ky,
         made.width * kx,
         made.height * ky,
       );
@@ -78,9 +73,3 @@ export const productKind: ElementKind<ProductElement> = {
     drawPicture(picture, box.x, box.y, box.width, box.height, canvas, environment);
   },
 };
-
-function halved(size: number, times: number): number {
-  let s = size;
-  for (let i = 0; i < times; i++) s = Math.max(1, Math.round(s / 2));
-  return s;
-}
