@@ -61,6 +61,7 @@ export async function encodeGreyPng(plane: {
   const bytes = Buffer.alloc(plane.data.length);
   for (let i = 0; i < bytes.length; i++) bytes[i] = Math.round(plane.data[i] * 255);
   return sharp(bytes, { raw: { width: plane.width, height: plane.height, channels: 1 } })
+    .toColourspace('b-w')
     .png({ compressionLevel: 6 })
     .toBuffer();
 }

@@ -25,7 +25,7 @@ export function PhotosScreen() {
   return (
     <>
       <TopBar />
-      <main className="grow overflow-y-auto px-5 pt-4 pb-10" {...getRootProps()}>
+      <main className="grow overflow-y-auto px-5 pt-4 pb-10" {...getRootProps({ role: 'main' })}>
         <div className="flex items-center gap-6">
           <h1 className="font-display text-[22px] font-bold">Photos</h1>
           <p className="text-ink-2 grow">
