@@ -2,7 +2,7 @@ import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'apps/server/drizzle/**', 'test-results/**'] },
+  { ignores: ['**/dist*/**', '**/node_modules/**', 'data/**', 'apps/server/drizzle/**', 'test-results/**'] },
   ...tseslint.configs.recommended,
   {
     rules: {

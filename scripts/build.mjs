@@ -1,6 +1,8 @@
 /** Builds server, worker, seed, command line and benchmarks with esbuild, and the web application with Vite. */
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensurePackages, root } from './setup.mjs';
+import { ensurePackages, root, withLock } from './setup.mjs';
 
 const common = {
   bundle: true,
@@ -47,13 +49,57 @@ export async function buildBench() {
   });
 }
 
+/** Built beside what is there and then put in its place, so that a running server is never without its pages. */
 export async function buildWeb() {
   const { build } = await import('vite');
-  await build({ root: join(root, 'apps/web'), logLevel: 'warn' });
+  const web = join(root, 'apps/web');
+  const [dist, next, old] = ['dist', 'dist-next', 'dist-old'].map((name) => join(web, name));
+  rmSync(next, { recursive: true, force: true });
+  await build({ root: web, logLevel: 'error', build: { outDir: next, emptyOutDir: true } });
+  rmSync(old, { recursive: true, force: true });
+  if (existsSync(dist)) renameSync(dist, old);
+  renameSync(next, dist);
+  rmSync(old, { recursive: true, force: true });
+}
+
+/** What the built files depend on: every source of the project and the installed packages. */
+function sourcesHash() {
+  const hash = createHash('sha256');
+  const read = (folder) => {
+    for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) =>
+      a.name < b.name ? -1 : 1,
+    )) {
+      const path = join(folder, entry.name);
+      if (entry.isDirectory()) {
+        if (!/^(dist.*|node_modules|assets)$/.test(entry.name)) read(path);
+      } else if (!/\.test\.ts$/.test(entry.name))
+        hash.update(path.slice(root.length)).update(readFileSync(path));
+    }
+  };
+  for (const folder of ['packages', 'apps', 'demo', 'scripts']) read(join(root, folder));
+  return hash.update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+}
+
+/** Builds everything, unless what stands was built from the same sources. Several may call it at once. */
+export async function buildAll() {
+  const folder = join(root, 'data');
+  mkdirSync(folder, { recursive: true });
+  await withLock(join(folder, 'build-lock'), async () => {
+    const stamp = join(folder, 'built');
+    const wanted = sourcesHash();
+    const stands = ['apps/server/dist/main.mjs', 'apps/cli/dist/cli.mjs', 'apps/web/dist/index.html'];
+    if (
+      existsSync(stamp) &&
+      readFileSync(stamp, 'utf8') === wanted &&
+      stands.every((f) => existsSync(join(root, f)))
+    )
+      return;
+    await Promise.all([buildNode(), buildWeb()]);
+    writeFileSync(stamp, wanted);
+  });
 }
 
 if (process.argv[1]?.endsWith('build.mjs')) {
   ensurePackages();
-  await buildNode();
-  await buildWeb();
+  await buildAll();
 }

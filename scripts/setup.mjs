@@ -139,7 +139,7 @@ const alive = (pid) => {
 };
 
 /** Waits for its turn at a folder that only one process may hold; a dead holder's is taken over. */
-async function withLock(path, work) {
+export async function withLock(path, work) {
   for (;;) {
     try {
       mkdirSync(path);

@@ -36,8 +36,8 @@ try {
     url = await ensureDatabase(cluster, 'scenograph');
   }
   say('Building ...');
-  const { buildNode, buildWeb } = await import('./build.mjs');
-  await Promise.all([buildNode(), buildWeb()]);
+  const { buildAll } = await import('./build.mjs');
+  await buildAll();
   const env = { DATABASE_URL: url };
   await runCommand(process.execPath, ['apps/server/dist/seed.mjs'], { env: { ...process.env, ...env } });
   const port = await freePort(Number(process.env.PORT) || 4310);

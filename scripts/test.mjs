@@ -97,8 +97,8 @@ try {
   }
   if (wants('server') || wants('browser')) {
     say('Building ...');
-    const { buildNode, buildWeb } = await import('./build.mjs');
-    await Promise.all([buildNode(), buildWeb()]);
+    const { buildAll } = await import('./build.mjs');
+    await buildAll();
     cluster = await startCluster(folder);
     const template = await ensureDatabase(cluster, 'demo_template');
     await runCommand(process.execPath, ['apps/server/dist/seed.mjs'], {

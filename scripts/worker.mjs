@@ -6,8 +6,8 @@ if (!process.env.DATABASE_URL) {
   process.exit(1);
 }
 ensurePackages();
-const { buildNode } = await import('./build.mjs');
-await buildNode();
+const { buildAll } = await import('./build.mjs');
+await buildAll();
 const { child } = startProcess('apps/server/dist/worker.mjs', {});
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => void stopAll().then(() => process.exit(0)));

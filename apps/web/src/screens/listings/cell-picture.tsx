@@ -122,9 +122,11 @@ export function CellPicture({
           className="border-spruce absolute -top-1 -right-1 h-2 w-2 border-[1.5px]"
         />
       )}
-      <span className="text-ink-2 flex items-center gap-1.5 text-[11.5px]">
+      <span className="text-ink-2 flex max-w-27 items-center gap-1.5 text-[11.5px]">
         <StatusMark mark={results ? worst(results) : 'working'} size={9} />
-        {checkSummary(results)}
+        <span className="truncate" title={checkSummary(results)}>
+          {checkSummary(results)}
+        </span>
       </span>
     </span>
   );

@@ -16,7 +16,7 @@ export function SpecSheetsScreen() {
   return (
     <>
       <TopBar />
-      <main className="grow overflow-y-auto px-5 pt-4 pb-10">
+      <main tabIndex={0} className="grow overflow-y-auto px-5 pt-4 pb-10">
         <h1 className="font-display text-[22px] font-bold">Spec sheets</h1>
         {error && <Trouble error={error} />}
         {!data && !error && <Waiting what="the spec sheets" />}

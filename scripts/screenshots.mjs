@@ -1,0 +1,63 @@
+/**
+ * "npm run screenshots -- http://127.0.0.1:4310 [name ...]": the pictures in docs/screenshots, made at 1280 x 800
+ * from the demo data of a running Scenograph. Another folder can be given in SCENOGRAPH_SHOTS.
+ */
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from 'playwright-core';
+import { root } from './setup.mjs';
+
+const [address = 'http://127.0.0.1:4310', ...only] = process.argv.slice(2);
+const folder = process.env.SCENOGRAPH_SHOTS ?? join(root, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+
+const api = async (path) => (await fetch(`${address}${path}`)).json();
+const listing = (await api('/api/listings')).find((l) => l.title === 'Autumn planters');
+const { shots } = await api(`/api/listings/${listing.id}`);
+const photos = await api('/api/photos');
+const [delivery] = await api('/api/deliveries');
+const photo = (name) => photos.find((p) => p.name === name).id;
+const shot = (title) => shots.find((s) => s.title === title).id;
+
+/** Name, path, and what to do before the picture is taken. */
+const VIEWS = [
+  ['listings', '/listings'],
+  ['board', `/listings/${listing.id}`],
+  ['stage', `/shots/${shot('Morning sill')}`],
+  [
+    'stage-slot',
+    `/shots/${shot('Morning sill')}?slot=gazette-ads%2Fmedium-rectangle`,
+    async (page) => page.getByRole('button', { name: /Checks/ }).click(),
+  ],
+  ['photos', '/photos'],
+  ['cutout', `/photos/${photo('watering-can.jpg')}/cutout`],
+  ['products', '/products'],
+  ['library', '/library'],
+  ['spec-sheets', '/spec-sheets'],
+  ['deliveries', '/deliveries'],
+  ['delivery', `/deliveries/${delivery.id}`],
+];
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+for (const [name, path, before] of VIEWS) {
+  if (only.length && !only.includes(name)) continue;
+  await page.goto(`${address}${path}`);
+  await page.waitForTimeout(4000);
+  await before?.(page);
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  console.log(name);
+}
+await browser.close();
