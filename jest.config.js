@@ -8,7 +8,7 @@ const common = {
     '^@scenograph/host-node/(.*)$': '<rootDir>/packages/host-node/$1',
   },
   // These packages come as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(intl-messageformat|@formatjs)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(intl-messageformat|@formatjs|culori)/)'],
   // Globals that hot loops use: looked up through Jest's sandbox they make computation ten times slower.
   sandboxInjectedGlobals: [
     'Math',

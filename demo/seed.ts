@@ -2,10 +2,9 @@ import { readdir, readFile } from 'node:fs/promises';
 import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { cutOut } from '@scenograph/core/cutout/index';
+import { PLAIN_RECIPE, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Light, SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import { readSpecSheet } from '@scenograph/core/spec/slot';
-import { encodeGreyPng, encodePng } from '@scenograph/host-node/encode';
 import { decodePicture, MIME, takePicture } from '@scenograph/host-node/read-picture';
 import { eq } from 'drizzle-orm';
 import type { BlobStore } from '../apps/server/src/blobs/blob-store';
@@ -26,6 +25,7 @@ import {
   variants,
   workspaces,
 } from '../apps/server/src/database/schema';
+import { makeCutout } from '../apps/server/src/photos/make-cutout';
 import { seedListings } from './listings';
 
 /** Loads the Marrowby demo once: photos with their cutouts, products, scenes, spec sheets, logos, listings. */
@@ -199,7 +199,12 @@ async function seedPhoto(db: Database, store: BlobStore, file: string): Promise<
   const bytes = await readFile(join(here, 'assets/products', `${file}.jpg`));
   const original = await store.put(bytes, 'image/jpeg');
   const photo = await decodePicture(bytes);
-  const { image, bounds, matte, confidence } = cutOut(photo);
+  // The cloche is clear glass; every product keeps the shadow that its photo holds.
+  const recipe: CutoutRecipe = {
+    ...PLAIN_RECIPE,
+    automatic: { ...PLAIN_RECIPE.automatic, glass: file === 'cloche' },
+    ownShadow: true,
+  };
   const [row] = await db
     .insert(photos)
     .values({
@@ -213,15 +218,8 @@ async function seedPhoto(db: Database, store: BlobStore, file: string): Promise<
       working: original,
       notes: [],
       cutoutState: 'done',
-      cutout: {
-        picture: await store.put(await encodePng(image), 'image/png'),
-        matte: await store.put(await encodeGreyPng(matte), 'image/png'),
-        width: image.width,
-        height: image.height,
-        bounds,
-        confidence,
-        options: { holes: true, shadows: true },
-      },
+      cutout: await makeCutout(store, photo, recipe),
+      recipe,
       createdAt: stamp(),
     })
     .returning({ id: photos.id });

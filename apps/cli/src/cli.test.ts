@@ -97,6 +97,25 @@ test('cutout, render and check work one after the other, as JSON', async () => {
   expect(good.code).toBe(0);
 });
 
+test('cutout takes corrections, an outline, an edge shift and gives the shadow', () => {
+  const photo = join(ROOT, 'demo/assets/products/planter-teal.jpg');
+  const plain = scenograph('cutout', photo, '-o', at('p.png'), '--matte', at('p.matte.png')).json;
+  const wide = scenograph('cutout', photo, '-o', at('w.png'), '--edge-shift', '6', '--shadow', at('s.png')).json;
+  expect(wide.bounds.width - plain.bounds.width).toBeGreaterThanOrEqual(10);
+  expect(wide.bounds.width - plain.bounds.width).toBeLessThanOrEqual(14);
+  expect(wide.shadowFound).toBe(true);
+  expect(wide.timings.cutoutMs).toBeGreaterThan(0);
+  const dropped = scenograph('cutout', photo, '-o', at('d.png'), '--drop', '900,300,320', '--drop', '900,500,300');
+  expect(dropped.json.bounds.height).toBeLessThan(plain.bounds.height - 100);
+  writeFileSync(
+    at('half.svg'),
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 180 160"><rect x="90" width="90" height="160"/></svg>',
+  );
+  const half = scenograph('cutout', photo, '-o', at('h.png'), '--from-outline', at('half.svg')).json;
+  expect([half.bounds.x, half.bounds.width]).toEqual([900, 900]);
+  expect(scenograph('cutout', photo, '-o', at('x.png'), '--keep', '1,2').error).toMatch(/x,y,radius/);
+});
+
 test('what cannot be used is said in one sentence, with its exit code, and leaves no file', () => {
   writeFileSync(at('words.jpg'), 'not a picture');
   writeFileSync(at('bad.json'), '{');

@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto';
 import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { basename, dirname, extname, join, resolve } from 'node:path';
 import { cutOut, NoProductError } from '@scenograph/core/cutout/index';
+import type { OwnShadow } from '@scenograph/core/cutout/own-shadow';
+import { PLAIN_EDGE, PLAIN_RECIPE, type CutoutRecipe, type Step } from '@scenograph/core/cutout/recipe';
 import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
-import { alphaPlane, type Plane } from '@scenograph/core/raster/pixels';
+import { alphaPlane, createRgba, type Plane, type Rgba } from '@scenograph/core/raster/pixels';
 import { resize } from '@scenograph/core/raster/resample';
 import { readShot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
@@ -12,7 +14,13 @@ import { runChecks, worst } from '@scenograph/core/spec/checks/index';
 import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { encodeGreyPng, encodePicture, encodePng } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
-import { decodePicture, RefusedPicture, takePicture } from '@scenograph/host-node/read-picture';
+import {
+  decodeGrey,
+  decodePicture,
+  rasterOutline,
+  RefusedPicture,
+  takePicture,
+} from '@scenograph/host-node/read-picture';
 import { Command, InvalidArgumentError } from 'commander';
 
 /** Exit codes: 0 done, 1 the input cannot be used (a sentence on stderr), 2 wrong usage, 3 a check stops the picture. */
@@ -22,6 +30,20 @@ const STOPPED = 3;
 
 /** A sentence for the user; anything else that is thrown is a fault of ours. */
 class Unusable extends Error {}
+
+interface CutoutCommand {
+  output: string;
+  matte?: string;
+  holes: boolean;
+  shadows: boolean;
+  glass?: boolean;
+  edgeShift?: number;
+  soften?: number;
+  keep: [number, number, number][];
+  drop: [number, number, number][];
+  fromOutline?: string;
+  shadow?: string;
+}
 
 const program = new Command('scenograph')
   .description(
@@ -47,26 +69,57 @@ program
   .option('--matte <file>', 'the matte too, 8-bit grey PNG at the size of the photo')
   .option('--no-holes', 'fill openings inside the product')
   .option('--no-shadows', 'count soft shadows as product')
-  .action(
-    async (photo: string, options: { output: string; matte?: string; holes: boolean; shadows: boolean }) => {
-      const started = performance.now();
-      const bytes = await readFile(photo);
-      const taken = await takePicture(basename(photo), bytes);
-      const pixels = await decodePicture(taken.working?.bytes ?? bytes);
-      const { image, bounds, matte, confidence } = cutOut(pixels, options);
-      await write(options.output, await encodePng(image));
-      if (options.matte) await write(options.matte, await encodeGreyPng(matte));
-      print({
-        output: options.output,
-        ...(options.matte ? { matte: options.matte } : {}),
-        photo: { width: pixels.width, height: pixels.height },
-        bounds,
-        confidence: round(confidence, 3),
-        notes: taken.notes,
-        milliseconds: Math.round(performance.now() - started),
-      });
-    },
-  );
+  .option('--glass', 'clear glass: measure its opacity against the plain backdrop')
+  .option('--edge-shift <px>', 'move the edge out (above 0) or in, in pixels of the photo', readLength(-40, 40))
+  .option('--soften <px>', 'soften the edge by this many pixels', readLength(0, 60))
+  .option('--keep <x,y,r>', 'a round keep stroke; may be given again', gather(readSpot), [])
+  .option('--drop <x,y,r>', 'a round drop stroke; may be given again', gather(readSpot), [])
+  .option('--from-outline <file>', 'start from this outline (grey PNG or SVG) in the stead of the automatic one')
+  .option('--shadow <file>', "the camera's own shadow, black with alpha, PNG at the size of the photo")
+  .action(async (photo: string, options: CutoutCommand) => {
+    const started = performance.now();
+    const bytes = await readFile(photo);
+    const taken = await takePicture(basename(photo), bytes);
+    const pixels = await decodePicture(taken.working?.bytes ?? bytes);
+    const read = performance.now();
+    const outlines = new Map<string, Plane>();
+    const steps: Step[] = [];
+    if (options.fromOutline) {
+      const hash = '0'.repeat(64);
+      outlines.set(hash, await readOutline(options.fromOutline, pixels));
+      steps.push({ id: 'outline', name: 'Outline', on: true, kind: 'outline', mode: 'replace', matte: hash });
+    }
+    for (const side of ['keep', 'drop'] as const)
+      for (const [i, [x, y, radius]] of options[side].entries())
+        steps.push({ id: `${side}-${i}`, name: side, on: true, kind: 'stroke', side, points: [[x, y]], radius });
+    const recipe: CutoutRecipe = {
+      ...PLAIN_RECIPE,
+      automatic: { on: true, holes: options.holes, shadows: options.shadows, glass: options.glass === true },
+      edge: { ...PLAIN_EDGE, shift: options.edgeShift ?? 0, soften: options.soften ?? 0 },
+      ownShadow: options.shadow !== undefined,
+      steps,
+    };
+    const { image, bounds, matte, confidence, shadow } = cutOut(pixels, recipe, outlines);
+    const cut = performance.now();
+    await write(options.output, await encodePng(image));
+    if (options.matte) await write(options.matte, await encodeGreyPng(matte));
+    if (options.shadow) await write(options.shadow, await shadowPicture(shadow, pixels));
+    print({
+      output: options.output,
+      ...(options.matte ? { matte: options.matte } : {}),
+      ...(options.shadow ? { shadow: options.shadow, shadowFound: shadow !== null } : {}),
+      photo: { width: pixels.width, height: pixels.height },
+      bounds,
+      confidence: round(confidence, 3),
+      notes: taken.notes,
+      timings: {
+        readMs: Math.round(read - started),
+        cutoutMs: Math.round(cut - read),
+        writeMs: Math.round(performance.now() - cut),
+      },
+      milliseconds: Math.round(performance.now() - started),
+    });
+  });
 
 program
   .command('render')
@@ -247,6 +300,56 @@ function readSize(text: string): { width: number; height: number } {
       'Write it as WIDTHxHEIGHT, each 16 to 12000 pixels, for example 2000x1500.',
     );
   return size;
+}
+
+function readLength(low: number, high: number) {
+  return (text: string): number => {
+    const n = Number(text);
+    if (!Number.isFinite(n) || n < low || n > high)
+      throw new InvalidArgumentError(`A number of pixels from ${low} to ${high}.`);
+    return n;
+  };
+}
+
+function readSpot(text: string): [number, number, number] {
+  const numbers = text.split(',').map(Number);
+  if (numbers.length !== 3 || numbers.some((n) => !Number.isFinite(n)) || numbers[2] <= 0)
+    throw new InvalidArgumentError('Write it as x,y,radius in pixels of the photo, for example 640,480,12.');
+  return numbers as [number, number, number];
+}
+
+/** An option that may be given again and again. */
+function gather<T>(read: (text: string) => T) {
+  return (text: string, list: T[]): T[] => [...list, read(text)];
+}
+
+/** An outline file as a matte: an SVG's shapes at the photo's size, or a grey PNG of the photo's shape. */
+async function readOutline(file: string, photo: Rgba): Promise<Plane> {
+  const bytes = await readFile(file);
+  const taken = await takePicture(basename(file), bytes, ['png', 'svg']);
+  if (taken.format === 'svg') return rasterOutline(bytes, photo.width, photo.height);
+  const shape = taken.width / taken.height / (photo.width / photo.height);
+  if (shape < 0.98 || shape > 1.02)
+    throw new Unusable(
+      `"${file}" is ${taken.width} x ${taken.height} pixels; the photo is ${photo.width} x ${photo.height}. An outline needs the same shape as its photo.`,
+    );
+  return decodeGrey(taken.working?.bytes ?? bytes);
+}
+
+/** The shadow at the photo's size; all clear where none was found. */
+async function shadowPicture(shadow: OwnShadow | null, photo: Rgba): Promise<Buffer> {
+  const out = createRgba(photo.width, photo.height);
+  if (shadow) {
+    const { x, y, width, height } = shadow.bounds;
+    const layer = resize(shadow.image, Math.round(width), Math.round(height));
+    for (let sy = 0; sy < layer.height; sy++)
+      for (let sx = 0; sx < layer.width; sx++) {
+        const [px, py] = [Math.round(x) + sx, Math.round(y) + sy];
+        if (px < out.width && py < out.height)
+          out.data[(py * out.width + px) * 4 + 3] = layer.data[(sy * layer.width + sx) * 4 + 3];
+      }
+  }
+  return encodePng(out);
 }
 
 function readCount(text: string): number {

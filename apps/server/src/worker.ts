@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import { cpus } from 'node:os';
-import { eq, inArray } from 'drizzle-orm';
+import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
+import { and, eq, inArray } from 'drizzle-orm';
 import { Piscina } from 'piscina';
 import { createBlobStore } from './blobs/blob-store';
 import { databaseUrl, migrateDatabase, openDatabase } from './database/database';
@@ -25,16 +26,19 @@ async function main(): Promise<void> {
   const runner: DeliveryRunner = { pool, db, store: createBlobStore(db), threads };
   const queue = await openQueue(url);
 
-  const cutOut = async ({ photoId, holes, shadows }: CutoutJob): Promise<void> => {
-    const [photo] = await db.select().from(photos).where(eq(photos.id, photoId));
+  const cutOut = async ({ photoId }: CutoutJob): Promise<void> => {
+    // Cancelled, or taken up by another worker meanwhile: nothing to do.
+    const [photo] = await db
+      .update(photos)
+      .set({ cutoutState: 'working' })
+      .where(and(eq(photos.id, photoId), inArray(photos.cutoutState, ['waiting', 'working'])))
+      .returning();
     if (!photo) return;
-    await db.update(photos).set({ cutoutState: 'working' }).where(eq(photos.id, photoId));
     await announce(pool, { topic: 'photo', id: photoId });
     const outcome = (await threads.run({
       task: 'cutout',
       working: photo.working,
-      holes,
-      shadows,
+      recipe: photo.recipe ?? PLAIN_RECIPE,
     })) as CutoutOutcome;
     await db
       .update(photos)
@@ -43,7 +47,7 @@ async function main(): Promise<void> {
           ? { cutoutState: 'done', cutout: outcome.cutout, cutoutError: null }
           : { cutoutState: 'failed', cutoutError: outcome.reason },
       )
-      .where(eq(photos.id, photoId));
+      .where(and(eq(photos.id, photoId), eq(photos.working, photo.working)));
     await announce(pool, { topic: 'photo', id: photoId });
   };
 

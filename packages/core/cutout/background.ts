@@ -6,6 +6,8 @@
 export interface BackgroundModel {
   /** Colour of the empty backdrop at a pixel of the picture it was fitted on. */
   at(x: number, y: number, out: Float64Array): void;
+  /** The same for every pixel, 3 floats a pixel; computed once. */
+  surface(): Float32Array;
   /** Noise of each channel (robust standard deviation). */
   sigma: [number, number, number];
 }
@@ -39,7 +41,7 @@ export function fitBackground(
   const picked: number[] = [];
   let total = 0;
   for (let i = 0; i < use.length; i++) total += use[i];
-  const stride = Math.max(1, Math.floor(total / 6000));
+  const stride = Math.max(1, Math.floor(total / 3000));
   for (let i = 0, seen = 0; i < use.length; i++) if (use[i] && seen++ % stride === 0) picked.push(i);
 
   const rows = new Float64Array(picked.length * terms);
@@ -57,7 +59,7 @@ export function fitBackground(
   ];
   const residual = [0, 1, 2].map(() => new Float64Array(picked.length));
   let sigma: [number, number, number] = [0.01, 0.01, 0.01];
-  for (let round = 0; round < 8; round++) {
+  for (let round = 0; round < 6; round++) {
     coefficients = solveWeighted(rows, weights, picked, lab, terms);
     for (let c = 0; c < 3; c++) {
       for (let s = 0; s < picked.length; s++) {
@@ -75,8 +77,13 @@ export function fitBackground(
     }
   }
   const scratch = new Float64Array(TERMS);
+  let surface: Float32Array | null = null;
   return {
     sigma,
+    surface() {
+      surface ??= evaluate(coefficients, width, height);
+      return surface;
+    },
     at(x, y, out) {
       basis((x / width) * 2 - 1, (y / height) * 2 - 1, scratch);
       for (let c = 0; c < 3; c++) {
@@ -86,6 +93,27 @@ export function fitBackground(
       }
     },
   };
+}
+
+/** The surface row by row: along a row each channel is a cubic in u alone. */
+function evaluate(coefficients: Float64Array[], width: number, height: number): Float32Array {
+  const out = new Float32Array(width * height * 3);
+  for (let y = 0; y < height; y++) {
+    const v = (y / height) * 2 - 1;
+    for (let c = 0; c < 3; c++) {
+      const k = coefficients[c];
+      const term = (t: number) => (t < k.length ? k[t] : 0);
+      const c0 = term(0) + term(2) * v + term(5) * v * v + term(9) * v * v * v;
+      const c1 = term(1) + term(4) * v + term(8) * v * v;
+      const c2 = term(3) + term(7) * v;
+      const c3 = term(6);
+      for (let x = 0, j = y * width * 3 + c; x < width; x++, j += 3) {
+        const u = (x / width) * 2 - 1;
+        out[j] = c0 + u * (c1 + u * (c2 + u * c3));
+      }
+    }
+  }
+  return out;
 }
 
 function medianAbsolute(values: Float64Array): number {

@@ -15,20 +15,20 @@ const RIDGE = 1.5e-5;
 
 /**
  * Fits `k` Gaussians to the pixels for which `use` is set, by k-means from spread-out seeds and one
- * maximum-likelihood step. `lab` is 3 floats a pixel. At most 20,000 samples are looked at, evenly spread.
+ * maximum-likelihood step. `lab` is 3 floats a pixel. At most 8,000 samples are looked at, evenly spread.
  * Null when fewer than 20 pixels are set.
  */
 export function fitColourModel(lab: Float32Array, use: Uint8Array, k: number): ColourModel | null {
   let total = 0;
   for (let i = 0; i < use.length; i++) total += use[i];
   if (total < 20) return null;
-  const stride = Math.max(1, Math.floor(total / 20000));
+  const stride = Math.max(1, Math.floor(total / 8000));
   const samples: number[] = [];
   for (let i = 0, seen = 0; i < use.length; i++) if (use[i] && seen++ % stride === 0) samples.push(i);
 
   const centres = spreadSeeds(lab, samples, k);
   const owner = new Uint8Array(samples.length);
-  for (let round = 0; round < 6; round++) {
+  for (let round = 0; round < 4; round++) {
     const sums = centres.map(() => [0, 0, 0, 0]);
     for (let s = 0; s < samples.length; s++) {
       const j = samples[s] * 3;

@@ -1,5 +1,5 @@
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
-import { cutOut, NoProductError } from './index';
+import { cutOut, NoProductError, recipeWith } from './index';
 import { matteError } from './matte-error';
 import { minCut, type GridGraph } from './min-cut';
 
@@ -96,7 +96,7 @@ test('a product on a sweep with gradient, noise and shadow comes out with its ho
 
 test('openings are filled when they are not wanted', () => {
   const { photo } = ringOnSweep({ shadow: false, hole: true });
-  expect(cutOut(photo, { holes: false }).matte.data[175 * 420 + 205]).toBeGreaterThan(0.95);
+  expect(cutOut(photo, recipeWith({ holes: false })).matte.data[175 * 420 + 205]).toBeGreaterThan(0.95);
 });
 
 test('colours along the edge are those of the product, not mixed with the backdrop', () => {

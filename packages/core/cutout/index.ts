@@ -1,94 +1,76 @@
 import { boundsAbove, crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
-import { oklabPixels } from '../raster/colour';
-import { reduceTo } from '../raster/resample';
-import { solveMatte } from './matte';
-import { segment } from './segment';
+import { tidyPhoto } from '../retouch/tidy';
+import { openSource, ownShadowOf, renderView, solve, wholeView, type CutoutSource } from './desk';
+import type { OwnShadow } from './own-shadow';
+import { PLAIN_RECIPE, type CutoutRecipe } from './recipe';
 
 /** Bumped whenever the result changes: part of the key under which cutouts are cached. */
-export const CUTOUT_VERSION = 1;
-
-export interface CutoutOptions {
-  /** Keep openings inside the product through which the backdrop shows. Default true. */
-  holes?: boolean;
-  /** Treat soft shadows on the backdrop as backdrop. Default true. */
-  shadows?: boolean;
-  /** Long side in pixels of the reduced picture on which the outline is cut. Default 640. */
-  workingSize?: number;
-}
+export const CUTOUT_VERSION = 2;
 
 export interface Cutout {
   /** The product alone, edge colours cleaned, trimmed to its bounds. */
   image: Rgba;
-  /** Where `image` lies in the photo. */
+  /** Where `image` lies in the tidied photo. */
   bounds: Rect;
-  /** The matte at the photo's size, 0..1. */
+  /** The matte at the tidied photo's size, 0..1. */
   matte: Plane;
   /** 0..1: how clearly the product stands off the backdrop along its outline. */
   confidence: number;
+  /** The camera's own shadow where the recipe asks for it and there is one. */
+  shadow: OwnShadow | null;
 }
 
 /** Said when no product can be found; the message is fit to be shown. */
 export class NoProductError extends Error {}
 
+/** The recipe with these of its automatic choices changed. */
+export function recipeWith(automatic: Partial<CutoutRecipe['automatic']>): CutoutRecipe {
+  return { ...PLAIN_RECIPE, automatic: { ...PLAIN_RECIPE.automatic, ...automatic } };
+}
+
 /**
- * Isolates the product in a photo without any help. Throws NoProductError when the picture holds nothing that
- * stands off its border.
+ * Isolates the product in a photo: without any help, or by a recipe. Throws NoProductError when the picture holds
+ * nothing that stands off its border.
  * @param photo 8-bit sRGB, straight alpha, at least 8 pixels on each side
+ * @param outlines mattes of the saved outlines that the recipe uses, by content hash
  */
-export function cutOut(photo: Rgba, options: CutoutOptions = {}): Cutout {
-  const { holes = true, shadows = true, workingSize = 640 } = options;
+export function cutOut(
+  photo: Rgba,
+  recipe: CutoutRecipe = PLAIN_RECIPE,
+  outlines: ReadonlyMap<string, Plane> = new Map(),
+): Cutout {
   if (photo.width < 8 || photo.height < 8)
     throw new NoProductError(
       `The photo is ${photo.width} x ${photo.height} pixels; a cutout needs at least 8 on each side.`,
     );
-  const given = givenAlpha(photo);
-  if (given) return given;
-  const small = reduceTo(photo, workingSize);
-  const lab = oklabPixels(small);
-  const segmentation = segment(lab, small.width, small.height, { holes, shadows });
-  const share = segmentation.product.reduce((s, v) => s + v, 0) / segmentation.product.length;
-  if (share < 0.0004)
-    throw new NoProductError(
-      'No product stands off the background of this photo. Use a photo on plain paper, or one in which the product differs more from what is behind it.',
-    );
-  const { alpha, cleaned } = solveMatte(photo, small, segmentation);
+  const source = openSource(tidyPhoto(photo, recipe.tidy));
+  for (const [hash, matte] of outlines) source.outlines.set(hash, matte);
+  return finish(source, recipe);
+}
+
+/** The full-size cutout of an opened photo. Throws NoProductError. */
+export function finish(source: CutoutSource, recipe: CutoutRecipe): Cutout {
+  const { photo } = source;
+  const solved = solve(source, recipe);
+  const { alpha, colours } = renderView(source, solved, wholeView(photo));
   const bounds = boundsAbove(alpha, 0.02);
-  if (!bounds)
-    throw new NoProductError('The outline found in this photo holds no pixels. Try a larger photo.');
+  let area = 0;
+  for (let i = 0; i < solved.product.length; i++) area += solved.product[i];
+  const corrected = recipe.steps.length > 0 || recipe.repairs.length > 0;
+  if (!bounds || (!corrected && area < solved.product.length * 0.0004))
+    throw new NoProductError(
+      source.given && !bounds
+        ? 'This picture is fully transparent; there is no product in it.'
+        : corrected
+          ? 'These steps leave nothing of the photo. Switch one off, or keep a part with a keep stroke.'
+          : 'No product stands off the background of this photo. Use a photo on plain paper, or one in which the product differs more from what is behind it; or draw a keep stroke over it.',
+    );
+  for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
   return {
-    image: crop(cleaned, bounds),
+    image: crop(colours, bounds),
     bounds,
     matte: alpha,
-    confidence: confidenceOf(segmentation.product, segmentation.residual, small.width),
+    confidence: solved.confidence,
+    shadow: ownShadowOf(source, solved),
   };
-}
-
-/** A photo that comes with transparency around the product is a cutout already: it is trimmed, not cut again. */
-function givenAlpha(photo: Rgba): Cutout | null {
-  const { width, height, data } = photo;
-  let clear = 0;
-  for (let j = 3; j < data.length; j += 4) if (data[j] < 8) clear++;
-  if (clear < width * height * 0.02) return null;
-  const matte: Plane = { width, height, data: new Float32Array(width * height) };
-  for (let i = 0; i < matte.data.length; i++) matte.data[i] = data[i * 4 + 3] / 255;
-  const bounds = boundsAbove(matte, 0.02);
-  if (!bounds) throw new NoProductError('This picture is fully transparent; there is no product in it.');
-  return { image: crop(photo, bounds), bounds, matte, confidence: 1 };
-}
-
-/** Share of the outline along which the product's side differs clearly from the backdrop. */
-function confidenceOf(product: Uint8Array, residual: Float32Array, width: number): number {
-  let edge = 0;
-  let clear = 0;
-  for (let i = width * 2; i < product.length - width * 2; i++) {
-    if (!product[i] || (product[i - 1] && product[i + 1] && product[i - width] && product[i + width]))
-      continue;
-    // Look two pixels inward, past the mixed pixels.
-    let best = 0;
-    for (const step of [-2, 2, -2 * width, 2 * width])
-      if (product[i + step]) best = Math.max(best, residual[i + step]);
-    edge++;
-    if (best > 4) clear++;
-  }
-  return edge ? clear / edge : 0;
 }

@@ -25,11 +25,13 @@ export interface GridGraph {
   south: Float32Array;
   southEast: Float32Array;
   southWest: Float32Array;
+  /** The pixels that take part, by index; all when left out. The others stay unconnected and get label 0. */
+  active?: Int32Array;
 }
 
 /** Labels every pixel 1 (source side) or 0 (sink side) at least total cost. Work grows with the number of uncertain pixels. */
 export function minCut(graph: GridGraph): Uint8Array {
-  const { width, height } = graph;
+  const { width, height, active } = graph;
   // A ring of unconnected cells around the grid spares every bounds test.
   const w = width + 2;
   const n = w * (height + 2);
@@ -37,20 +39,21 @@ export function minCut(graph: GridGraph): Uint8Array {
   const tr = new Float32Array(n);
   const off = DX.map((dx, d) => dx + DY[d] * w);
   const planes = [graph.east, graph.south, graph.southEast, graph.southWest];
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const p = (y + 1) * w + x + 1;
-      tr[p] = graph.sourceCapacity[i] - graph.sinkCapacity[i];
-      for (let k = 0; k < 4; k++) {
-        const nx = x + DX[2 * k];
-        const ny = y + DY[2 * k];
-        if (nx < 0 || ny < 0 || nx >= width || ny >= height) continue;
-        cap[2 * k][p] = planes[k][i];
-        cap[2 * k + 1][p + off[2 * k]] = planes[k][i];
-      }
+  const connect = (i: number) => {
+    const x = i % width;
+    const y = (i - x) / width;
+    const p = (y + 1) * w + x + 1;
+    tr[p] = graph.sourceCapacity[i] - graph.sinkCapacity[i];
+    for (let k = 0; k < 4; k++) {
+      const nx = x + DX[2 * k];
+      const ny = y + DY[2 * k];
+      if (nx < 0 || ny < 0 || nx >= width || ny >= height) continue;
+      cap[2 * k][p] = planes[k][i];
+      cap[2 * k + 1][p + off[2 * k]] = planes[k][i];
     }
-  }
+  };
+  const count = active ? active.length : width * height;
+  for (let k = 0; k < count; k++) connect(active ? active[k] : k);
 
   const tree = new Uint8Array(n);
   const parent = new Uint8Array(n).fill(NONE);
@@ -69,7 +72,9 @@ export function minCut(graph: GridGraph): Uint8Array {
   const orphans: number[] = [];
   let time = 0;
 
-  for (let p = 0; p < n; p++) {
+  for (let k = 0; k < count; k++) {
+    const i = active ? active[k] : k;
+    const p = (Math.floor(i / width) + 1) * w + (i % width) + 1;
     if (tr[p] === 0) continue;
     tree[p] = tr[p] > 0 ? SOURCE : SINK;
     parent[p] = TERMINAL;
@@ -230,7 +235,9 @@ export function minCut(graph: GridGraph): Uint8Array {
   }
 
   const labels = new Uint8Array(width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) labels[y * width + x] = tree[(y + 1) * w + x + 1] === SOURCE ? 1 : 0;
+  for (let k = 0; k < count; k++) {
+    const i = active ? active[k] : k;
+    labels[i] = tree[(Math.floor(i / width) + 1) * w + (i % width) + 1] === SOURCE ? 1 : 0;
+  }
   return labels;
 }

@@ -1,16 +1,9 @@
 import { components } from '../raster/components';
-import { grow } from '../raster/distance';
+import { grow, squaredDistance } from '../raster/distance';
 import { fitBackground, type BackgroundModel } from './background';
 import { fitColourModel, type ColourModel } from './colour-model';
 import { minCut } from './min-cut';
-
-export interface Segmentation {
-  /** 1 where the product is, one byte a pixel. */
-  product: Uint8Array;
-  /** How far each pixel is from the (possibly shaded) backdrop, in noise units; large is surely product. */
-  residual: Float32Array;
-  model: BackgroundModel;
-}
+import { shadingOf, type Shading } from './shading';
 
 export interface SegmentOptions {
   /** Keep openings inside the product through which the backdrop shows. */
@@ -19,56 +12,168 @@ export interface SegmentOptions {
   shadows: boolean;
 }
 
-/** How dark a shadow may make the backdrop, as a factor on OKLab lightness (its cube is the factor on light). */
-const DARKEST_SHADE = 0.4;
-/** The same where no soft slope leads from the open backdrop to the dark place. */
-const DARKEST_HARD_SHADE = 0.62;
-/** Steepest lightness step from pixel to pixel that a shadow's slope may have. */
-const SOFT_STEP = 0.045;
+/** What a reduced photo has taught: everything a cut needs that does not depend on corrections. */
+export interface Lesson {
+  lab: Float32Array;
+  width: number;
+  height: number;
+  options: SegmentOptions;
+  model: BackgroundModel;
+  shading: Shading;
+  /** Lean of every pixel toward the product (above 0) or the backdrop (below 0), in units of log likelihood. */
+  lean: Float32Array;
+  /** Price of separating a pixel from its neighbour to the E, S, SE and SW. */
+  weights: Float32Array[];
+  /** The automatic outline, 1 where the product is; empty when nothing stands off the border. */
+  product: Uint8Array;
+  /** The backdrop is a pattern, known by its colours and not as a surface. */
+  patterned: boolean;
+}
+
+/** What a correction says of a pixel. */
+export const FREE = 0;
+export const KEEP = 1;
+export const DROP = 2;
+
+/** Corrections as the cut sees them, both at the reduced size. */
+export interface Constraints {
+  /** FREE, KEEP or DROP, one a pixel. */
+  hard: Uint8Array;
+  /** Pixels whose colours teach the models: where a hand drew keep or drop strokes. */
+  taught: Uint8Array;
+}
+
+/** No more is ever said for or against a pixel by its colour alone. */
+const MOST = 9;
+const CERTAIN = 1e4;
+/** Shades of a pattern that are tried, as factors on OKLab. */
+const SHADES = [0.86, 0.74, 0.62, 0.5];
+/** A border whose own noise is above this is a pattern, not paper: it is described by its colours instead. */
+const BUSY = 0.018;
 
 /**
- * Product against backdrop on a reduced picture: backdrop surface from the border, colour models of both
- * sides, minimum cut, then holes and specks. After Rother et al. 2004 ("GrabCut"), with the backdrop's place
- * dependent model in the stead of a user's rectangle.
+ * Product against backdrop on a reduced picture without any help: backdrop surface from the border, colour
+ * models of both sides, minimum cut, then openings and specks. After Rother et al. 2004 ("GrabCut"), with the
+ * backdrop's place dependent model in the stead of a user's rectangle.
  * @param lab OKLab floats, 3 a pixel
  */
-export function segment(
-  lab: Float32Array,
-  width: number,
-  height: number,
-  options: SegmentOptions,
-): Segmentation {
+export function learn(lab: Float32Array, width: number, height: number, options: SegmentOptions): Lesson {
   const n = width * height;
   const border = borderStrip(width, height);
-  const edge = edgeStrength(lab, width, height);
-  let model = fitBackground(lab, border, width, height, 6);
-  let residual = backdropResidual(lab, width, height, model, edge, options.shadows);
-  let product: Uint8Array = Uint8Array.from(residual, (r) => (r > 4 ? 1 : 0));
-
+  // A product that runs along a border can bend a curved surface to itself; a plane holds out longer.
+  const [curved, plane] = ([6, 3] as const).map((terms) => fitBackground(lab, border, width, height, terms));
+  let model = plane.sigma[0] < curved.sigma[0] * 0.7 ? plane : curved;
+  const busy = model.sigma[0] > BUSY || Math.hypot(model.sigma[1], model.sigma[2]) > BUSY * 0.7;
+  let pattern = busy ? fitColourModel(lab, border, 8) : null;
+  let shading = pattern
+    ? patternDistance(lab, pattern, border, options.shadows)
+    : shadingOf(lab, width, height, model, options.shadows);
+  let product: Uint8Array = Uint8Array.from(shading.residual, (r) => (r > 4 ? 1 : 0));
   const weights = smoothness(lab, width, height);
-  for (let round = 0; round < 3; round++) {
+  let lean: Float32Array = new Float32Array(n);
+  const lesson = (): Lesson => ({
+    lab,
+    width,
+    height,
+    options,
+    model,
+    shading,
+    lean,
+    weights,
+    product,
+    patterned: pattern !== null,
+  });
+  for (let round = 0; round < 2; round++) {
     const surelyProduct = new Uint8Array(n);
     const surelyBackdrop = new Uint8Array(n);
     const inner = grow(product, width, height, -1.5);
     const outer = grow(product, width, height, round === 0 ? 3 : 5);
+    let backdropCount = 0;
     for (let i = 0; i < n; i++) {
-      surelyProduct[i] = inner[i] && residual[i] > 3 ? 1 : 0;
+      surelyProduct[i] = inner[i] && shading.residual[i] > 3 ? 1 : 0;
       surelyBackdrop[i] = outer[i] ? 0 : 1;
+      backdropCount += surelyBackdrop[i];
     }
     const foreground = fitColourModel(lab, surelyProduct, 6);
-    if (!foreground) return { product: new Uint8Array(n), residual, model };
-    if (round > 0) {
-      let backdropCount = 0;
-      for (let i = 0; i < n; i++) backdropCount += surelyBackdrop[i];
-      if (backdropCount > n * 0.04) {
-        model = fitBackground(lab, surelyBackdrop, width, height, 10);
-        residual = backdropResidual(lab, width, height, model, edge, options.shadows);
+    if (!foreground) {
+      product = new Uint8Array(n);
+      return lesson();
+    }
+    if (round === 1 && backdropCount > n * 0.04) {
+      if (pattern) {
+        pattern = fitColourModel(lab, surelyBackdrop, 8) ?? pattern;
+        shading = patternDistance(lab, pattern, surelyBackdrop, options.shadows);
+      } else {
+        const wider = fitBackground(lab, surelyBackdrop, width, height, 10);
+        // A surface that fits much worse than the border's own has taken in a part of the product.
+        if (wider.sigma[0] < model.sigma[0] * 2.5 + 0.004) {
+          model = wider;
+          shading = shadingOf(lab, width, height, model, options.shadows);
+        }
       }
     }
-    product = cut(lab, width, height, residual, model, foreground, weights);
-    product = tidy(product, residual, lab, width, height, model, options.holes);
+    lean = leanOf(lab, shading.residual, model, foreground, pattern);
+    product = tidy(cut(lean, weights, width, height), lesson(), null);
   }
-  return { product, residual, model };
+  return lesson();
+}
+
+/**
+ * The outline with corrections: strokes have taught their colours near where they were drawn, and what they
+ * cover is certain. Without corrections this is the automatic outline.
+ */
+export function label(lesson: Lesson, constraints: Constraints | null): Uint8Array {
+  if (!constraints) return lesson.product;
+  const { lab, width, height } = lesson;
+  const { hard, taught } = constraints;
+  const lean = Float32Array.from(lesson.lean);
+  teach(lean, lab, width, height, hard, taught);
+  for (let i = 0; i < hard.length; i++) {
+    if (hard[i] === KEEP) lean[i] = CERTAIN;
+    else if (hard[i] === DROP) lean[i] = -CERTAIN;
+  }
+  return tidy(cut(lean, lesson.weights, width, height), lesson, hard);
+}
+
+/** Adds what the strokes' colours say to the lean, strongest near the strokes. */
+function teach(
+  lean: Float32Array,
+  lab: Float32Array,
+  width: number,
+  height: number,
+  hard: Uint8Array,
+  taught: Uint8Array,
+): void {
+  const pick = (side: number) => hard.map((v, i) => (v === side && taught[i] ? 1 : 0));
+  const sides = [KEEP, DROP].map((side) => {
+    const set = pick(side);
+    const model = fitColourModel(lab, set, 3);
+    if (!model) return null;
+    let sum = 0;
+    let count = 0;
+    for (let i = 0; i < set.length; i++)
+      if (set[i]) {
+        sum += model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
+        count++;
+      }
+    return { model, typical: sum / count, distance: squaredDistance(set, width, height) };
+  });
+  const [kept, dropped] = sides;
+  if (!kept && !dropped) return;
+  const reach = 2 * (Math.max(width, height) * 0.1) ** 2;
+  const likeness = (side: (typeof sides)[number], i: number): number => {
+    if (!side) return 0;
+    const near = 0.12 + 0.88 * Math.exp(-side.distance[i] / reach);
+    const cost = side.model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]) - side.typical;
+    return near * Math.exp(-Math.max(0, cost - 1) * 0.4);
+  };
+  for (let i = 0; i < lean.length; i++) {
+    if (hard[i]) continue;
+    const difference = likeness(kept, i) - likeness(dropped, i);
+    if (Math.abs(difference) < 0.02) continue;
+    const next = lean[i] + difference * 14;
+    lean[i] = next > MOST ? MOST : next < -MOST ? -MOST : next;
+  }
 }
 
 function borderStrip(width: number, height: number): Uint8Array {
@@ -80,110 +185,35 @@ function borderStrip(width: number, height: number): Uint8Array {
   return strip;
 }
 
-/** Lightness step across each pixel, the larger of the two ways. */
-function edgeStrength(lab: Float32Array, width: number, height: number): Float32Array {
-  const out = new Float32Array(width * height);
-  for (let y = 0; y < height; y++) {
-    const up = y > 0 ? -width : 0;
-    const down = y < height - 1 ? width : 0;
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const across = lab[(x < width - 1 ? i + 1 : i) * 3] - lab[(x > 0 ? i - 1 : i) * 3];
-      const along = lab[(i + down) * 3] - lab[(i + up) * 3];
-      out[i] = Math.max(Math.abs(across), Math.abs(along));
-    }
+/** How unlikely a colour is among a pattern's, in the open or in some shade, which costs by its depth. */
+function shadedCost(pattern: ColourModel, lab: Float32Array, j: number, shadows: boolean): number {
+  let best = pattern.cost(lab[j], lab[j + 1], lab[j + 2]);
+  if (!shadows) return best;
+  for (const shade of SHADES) {
+    const cost = pattern.cost(lab[j] / shade, lab[j + 1] / shade, lab[j + 2] / shade) + (1 - shade) * 8;
+    if (cost < best) best = cost;
   }
-  return out;
+  return best;
 }
 
-/**
- * Distance of each pixel to the backdrop in noise units. A shadow scales linear light, hence all three OKLab
- * values by one factor (its cube root): with `shadows`, the nearest shade of the backdrop counts. Shadows on
- * paper have slopes, product parts have edges: where a chain of small steps leads from the open backdrop to a
- * dark place, its shade is cheap; where only a hard edge does, it costs by its depth and hardness.
- */
-function backdropResidual(
+/** The distance to a patterned backdrop, by how unlikely a colour is among the backdrop's colours. */
+function patternDistance(
   lab: Float32Array,
-  width: number,
-  height: number,
-  model: BackgroundModel,
-  edge: Float32Array,
+  pattern: ColourModel,
+  known: Uint8Array,
   shadows: boolean,
-): Float32Array {
-  const n = width * height;
-  const out = new Float32Array(n);
-  const deep = new Float32Array(n);
-  const shade = new Float32Array(n);
-  const b = new Float64Array(3);
-  // Lightness varies more than hue across a sweep, so it counts less.
-  const sl = Math.max(model.sigma[0], 0.006) * 1.6;
-  const sa = Math.max(model.sigma[1], 0.0035);
-  const sb = Math.max(model.sigma[2], 0.0035);
-  const distance = (j: number, t: number): number => {
-    // In shade the light from the surroundings has a colour of its own: a little more room.
-    const room = 1 + Math.max(0, 1 - t);
-    const dl = (lab[j] - t * b[0]) / sl;
-    const da = (lab[j + 1] - t * b[1]) / (sa * room);
-    const db = (lab[j + 2] - t * b[2]) / (sb * room);
-    return Math.sqrt(dl * dl + da * da + db * db);
-  };
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const j = i * 3;
-      model.at(x, y, b);
-      if (!shadows) {
-        out[i] = distance(j, 1);
-        continue;
-      }
-      const nearest =
-        (lab[j] * b[0] + lab[j + 1] * b[1] + lab[j + 2] * b[2]) / (b[0] * b[0] + b[1] * b[1] + b[2] * b[2]);
-      const t = Math.min(1.02, Math.max(DARKEST_SHADE, nearest));
-      deep[i] = distance(j, t);
-      shade[i] = t;
-      const hard = Math.max(DARKEST_HARD_SHADE, t);
-      const depth = Math.max(0, 0.97 - hard) / 0.05;
-      out[i] = distance(j, hard) + depth * (0.35 + 0.6 * Math.min(3, edge[i] / 0.03));
-    }
-  }
-  if (!shadows) return out;
-  const soft = softlyReached(lab, width, height, deep, shade);
-  for (let i = 0; i < n; i++)
-    if (soft[i]) out[i] = Math.min(out[i], deep[i] + (Math.max(0, 0.97 - shade[i]) / 0.05) * 0.3);
-  return out;
-}
-
-/** Pixels that a chain of small lightness steps joins to the open, unshaded backdrop, all of them in the backdrop's hue. */
-function softlyReached(
-  lab: Float32Array,
-  width: number,
-  height: number,
-  deep: Float32Array,
-  shade: Float32Array,
-): Uint8Array {
-  const n = width * height;
-  const reached = new Uint8Array(n);
-  const stack = new Int32Array(n);
-  let top = 0;
+): Shading {
+  const n = known.length;
+  const cost = new Float32Array(n);
+  const costs: number[] = [];
   for (let i = 0; i < n; i++) {
-    if (shade[i] > 0.95 && deep[i] < 3) {
-      reached[i] = 1;
-      stack[top++] = i;
-    }
+    cost[i] = shadedCost(pattern, lab, i * 3, shadows);
+    if (known[i] && i % 3 === 0) costs.push(cost[i]);
   }
-  while (top > 0) {
-    const p = stack[--top];
-    const x = p % width;
-    for (let d = 0; d < 4; d++) {
-      if ((d === 0 && x === 0) || (d === 1 && x === width - 1)) continue;
-      const q = p + (d === 0 ? -1 : d === 1 ? 1 : d === 2 ? -width : width);
-      if (q < 0 || q >= n || reached[q] || deep[q] > 3.5) continue;
-      if (Math.abs(lab[q * 3] - lab[p * 3]) > SOFT_STEP) continue;
-      reached[q] = 1;
-      stack[top++] = q;
-    }
-  }
-  return reached;
+  costs.sort((a, b) => a - b);
+  const usual = costs[Math.floor(costs.length * 0.85)] ?? 0;
+  const residual = cost.map((c) => Math.min(20, Math.sqrt(Math.max(0, 2 * (c - usual))) * 1.2));
+  return { residual, deep: residual, shade: new Float32Array(n).fill(1) };
 }
 
 /** Price of separating neighbours: high within even areas, low across contrast. */
@@ -216,37 +246,88 @@ function smoothness(lab: Float32Array, width: number, height: number): Float32Ar
   });
   const beta = 1 / (2 * Math.max(2e-5, sum / count));
   const strength = 3.2;
-  return differences.map((plane, k) => {
+  for (const [k, plane] of differences.entries()) {
     const reach = k < 2 ? strength : strength / Math.SQRT2;
-    return plane.map((d) => reach * Math.exp(-beta * d) + 0.05);
-  });
+    for (let i = 0; i < n; i++) plane[i] = reach * Math.exp(-beta * plane[i]) + 0.05;
+  }
+  return differences;
 }
 
-function cut(
+/** What colour and place say of each pixel: far from the backdrop nothing argues for it; near it, the product's own colours may still win. */
+function leanOf(
   lab: Float32Array,
-  width: number,
-  height: number,
   residual: Float32Array,
   model: BackgroundModel,
   foreground: ColourModel,
-  weights: Float32Array[],
-): Uint8Array {
-  const n = width * height;
-  const source = new Float32Array(n);
-  const sink = new Float32Array(n);
+  pattern: ColourModel | null,
+): Float32Array {
+  const lean = new Float32Array(residual.length);
+  let patternFloor = 0;
+  if (pattern) {
+    // The usual cost of the backdrop's own colours, so that both sides are measured alike.
+    let sum = 0;
+    let count = 0;
+    for (let i = 0; i < lean.length; i += 11)
+      if (residual[i] === 0) {
+        sum += pattern.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
+        count++;
+      }
+    patternFloor = count ? sum / count : 0;
+  }
   const logNoise = Math.log(model.sigma[0] * model.sigma[1] * model.sigma[2] * 8);
-  for (let i = 0; i < n; i++) {
+  for (let i = 0; i < lean.length; i++) {
     const r = residual[i];
     const j = i * 3;
-    const asBackdrop = 0.5 * r * r + logNoise;
+    const asBackdrop = pattern ? 0.5 * r * r + patternFloor : 0.5 * r * r + logNoise;
     const asProduct = foreground.cost(lab[j], lab[j + 1], lab[j + 2]);
-    // Far from the backdrop nothing argues for it; near it, the product's own colours may still win.
-    const lean = Math.max(-9, Math.min(9, (asBackdrop - asProduct) * 0.35 + (r - 3.2) * 0.9));
-    if (lean > 0) source[i] = lean;
-    else sink[i] = -lean;
+    const v = (asBackdrop - asProduct) * 0.35 + (pattern ? 0 : (r - 3.2) * 0.9);
+    lean[i] = v > MOST ? MOST : v < -MOST ? -MOST : v;
+  }
+  return lean;
+}
+
+/**
+ * The minimum cut by lean and contrast. Where a pixel and all around it lean as far as they can the same way,
+ * nothing could turn it: only the others, and a ring of the settled ones, take part.
+ */
+function cut(lean: Float32Array, weights: Float32Array[], width: number, height: number): Uint8Array {
+  const n = lean.length;
+  const settled = new Uint8Array(n);
+  for (let y = 0; y < height; y++) {
+    const up = y > 0 ? -width : 0;
+    const down = y < height - 1 ? width : 0;
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const v = lean[i];
+      if (v < MOST && v > -MOST) continue;
+      const left = x > 0 ? -1 : 0;
+      const right = x < width - 1 ? 1 : 0;
+      const same = (q: number) => (v > 0 ? lean[q] >= MOST : lean[q] <= -MOST);
+      if (same(i + left) && same(i + right) && same(i + up) && same(i + down)) settled[i] = 1;
+    }
+  }
+  const source = new Float32Array(n);
+  const sink = new Float32Array(n);
+  const labels = new Uint8Array(n);
+  const active = new Int32Array(n);
+  let count = 0;
+  for (let i = 0; i < n; i++) {
+    if (settled[i]) {
+      const x = i % width;
+      const free =
+        (x > 0 && !settled[i - 1]) ||
+        (x < width - 1 && !settled[i + 1]) ||
+        (i >= width && !settled[i - width]) ||
+        (i + width < n && !settled[i + width]);
+      if (lean[i] > 0) labels[i] = 1;
+      if (!free) continue;
+    }
+    active[count++] = i;
+    if (lean[i] > 0) source[i] = settled[i] ? 1e4 : lean[i];
+    else sink[i] = settled[i] ? 1e4 : -lean[i];
   }
   const [east, south, southEast, southWest] = weights;
-  return minCut({
+  const chosen = minCut({
     width,
     height,
     sourceCapacity: source,
@@ -255,56 +336,64 @@ function cut(
     south,
     southEast,
     southWest,
+    active: active.subarray(0, count),
   });
+  for (let k = 0; k < count; k++) labels[active[k]] = chosen[active[k]];
+  return labels;
 }
 
 /**
- * Drops specks, and fills enclosed openings that are highlights and not holes: a hole shows the backdrop at
- * about its own colour and evenness, a highlight on a curved glaze does not.
+ * Drops specks, and fills enclosed openings that are highlights and not holes: a hole shows the backdrop's
+ * hue at some shade of it, evenly; a highlight on a curved glaze does not. What a hand has kept or dropped is
+ * left alone.
  */
-function tidy(
-  product: Uint8Array,
-  residual: Float32Array,
-  lab: Float32Array,
-  width: number,
-  height: number,
-  model: BackgroundModel,
-  holes: boolean,
-): Uint8Array {
+function tidy(product: Uint8Array, lesson: Lesson, hard: Uint8Array | null): Uint8Array {
+  const { width, height, lab, model, shading, options } = lesson;
   const n = product.length;
   const out = Uint8Array.from(product);
   const { labels, list } = components(product, width, height);
   const largest = list.reduce((m, c) => Math.max(m, c.area), 0);
-  for (let i = 0; i < n; i++) if (labels[i] && list[labels[i] - 1].area < largest * 0.004) out[i] = 0;
+  const touched = (labelsOf: Int32Array, count: number, side: number) => {
+    const set = new Uint8Array(count + 1);
+    if (hard) for (let i = 0; i < n; i++) if (hard[i] === side) set[labelsOf[i]] = 1;
+    return set;
+  };
+  const kept = touched(labels, list.length, KEEP);
+  for (let i = 0; i < n; i++)
+    if (labels[i] && !kept[labels[i]] && list[labels[i] - 1].area < largest * 0.004) out[i] = 0;
 
-  const outside = components(
-    out.map((v) => (v ? 0 : 1)),
-    width,
-    height,
-  );
-  const b = new Float64Array(3);
-  const stats = outside.list.map(() => ({ n: 0, residual: 0, l: 0, l2: 0 }));
+  const clear = out.map((v) => (v ? 0 : 1));
+  const outside = components(clear, width, height);
+  const dropped = touched(outside.labels, outside.list.length, DROP);
+  // Edges mix both colours: an opening is judged by its inside where it has one.
+  const core = grow(clear, width, height, -1);
+  const surface = model.surface();
+  const stats = outside.list.map(() => ({ n: 0, deep: 0, l: 0, l2: 0, chroma: 0 }));
+  const hasCore = new Uint8Array(outside.list.length + 1);
+  for (let i = 0; i < n; i++) if (core[i]) hasCore[outside.labels[i]] = 1;
   for (let i = 0; i < n; i++) {
-    const label = outside.labels[i];
-    if (!label || outside.list[label - 1].touchesBorder) continue;
-    const s = stats[label - 1];
-    model.at(i % width, Math.floor(i / width), b);
-    const ratio = lab[i * 3] / b[0];
+    const l = outside.labels[i];
+    if (!l || outside.list[l - 1].touchesBorder || (hasCore[l] && !core[i])) continue;
+    const s = stats[l - 1];
+    const ratio = lab[i * 3] / surface[i * 3];
     s.n++;
-    s.residual += residual[i];
+    s.deep += shading.deep[i];
     s.l += ratio;
     s.l2 += ratio * ratio;
+    s.chroma += Math.hypot(surface[i * 3 + 1], surface[i * 3 + 2]);
   }
-  const minimum = Math.max(6, n * 0.00003);
-  const real = stats.map((s) => {
-    if (!holes || s.n < minimum) return false;
+  const minimum = Math.max(3, n * 0.00001);
+  const real = stats.map((s, k) => {
+    if (!options.holes || outside.list[k].area < minimum || !s.n) return false;
     const mean = s.l / s.n;
     const spread = Math.sqrt(Math.max(0, s.l2 / s.n - mean * mean));
-    return s.residual / s.n < 5 && spread < 0.1 && mean > 0.45;
+    // Coloured paper vouches for itself by its hue; grey and white only by lying close and even.
+    const coloured = s.chroma / s.n > 0.05;
+    return s.deep / s.n < (coloured ? 9 : 4) && spread < (coloured ? 0.2 : 0.1) && mean > 0.4 && mean < 1.06;
   });
   for (let i = 0; i < n; i++) {
-    const label = outside.labels[i];
-    if (label && !outside.list[label - 1].touchesBorder && !real[label - 1]) out[i] = 1;
+    const l = outside.labels[i];
+    if (l && !outside.list[l - 1].touchesBorder && !real[l - 1] && !dropped[l]) out[i] = 1;
   }
   return out;
 }

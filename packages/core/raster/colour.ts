@@ -40,6 +40,29 @@ export function oklabPixels(image: Rgba): Float32Array {
   return out;
 }
 
+/** One colour in bytes as OKLab, written to `out`. */
+export function oklabOf(r: number, g: number, b: number, out: Float64Array): void {
+  const lr = LINEAR[r];
+  const lg = LINEAR[g];
+  const lb = LINEAR[b];
+  const l = Math.cbrt(0.4122214708 * lr + 0.5363325363 * lg + 0.0514459929 * lb);
+  const m = Math.cbrt(0.2119034982 * lr + 0.6806995451 * lg + 0.1073969566 * lb);
+  const s = Math.cbrt(0.0883024619 * lr + 0.2817188376 * lg + 0.6299787005 * lb);
+  out[0] = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
+  out[1] = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
+  out[2] = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
+}
+
+/** OKLab to sRGB bytes (unrounded, held inside 0..255), written to `out`. */
+export function fromOklab(L: number, A: number, B: number, out: Float64Array): void {
+  const l = (L + 0.3963377774 * A + 0.2158037573 * B) ** 3;
+  const m = (L - 0.1055613458 * A - 0.0638541728 * B) ** 3;
+  const s = (L - 0.0894841775 * A - 1.291485548 * B) ** 3;
+  out[0] = fromLinear(4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s);
+  out[1] = fromLinear(-1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s);
+  out[2] = fromLinear(-0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s);
+}
+
 /** `#rrggbb` to bytes. Throws a sentence when the text is no such colour. */
 export function parseHex(hex: string): [number, number, number] {
   const match = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex);

@@ -1,9 +1,10 @@
 import { createRgba, type Plane, type Rgba, createPlane } from './pixels';
 
-/** For each target sample: where its source window starts and the weights of the window. */
+/** For each target sample: the source samples it is made of, held inside the picture, and their weights. */
 interface Kernel {
-  start: Int32Array;
   taps: number;
+  /** `taps` a target sample; unused ones have weight zero. */
+  source: Int32Array;
   weights: Float32Array;
 }
 
@@ -11,22 +12,22 @@ interface Kernel {
 function kernel(from: number, to: number): Kernel {
   const ratio = from / to;
   const support = Math.max(1, ratio);
-  const taps = Math.ceil(support) * 2 + 1;
-  const start = new Int32Array(to);
+  const taps = Math.floor(support * 2) + 1;
+  const source = new Int32Array(to * taps);
   const weights = new Float32Array(to * taps);
   for (let i = 0; i < to; i++) {
     const centre = (i + 0.5) * ratio - 0.5;
-    const first = Math.ceil(centre - support);
-    start[i] = first;
+    const first = Math.floor(centre - support) + 1;
     let sum = 0;
     for (let t = 0; t < taps; t++) {
       const w = Math.max(0, 1 - Math.abs(first + t - centre) / support);
       weights[i * taps + t] = w;
+      source[i * taps + t] = Math.min(from - 1, Math.max(0, first + t));
       sum += w;
     }
     for (let t = 0; t < taps; t++) weights[i * taps + t] /= sum;
   }
-  return { start, taps, weights };
+  return { taps, source, weights };
 }
 
 /**
@@ -40,6 +41,9 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
       `A picture cannot be resized to ${width} x ${height} pixels; both sides need at least 1.`,
     );
   if (width === image.width && height === image.height) return image;
+  // Far reductions average whole blocks first: the triangle then meets a ratio between 2 and 4.
+  const block = Math.floor(Math.min(image.width / width, image.height / height) / 2);
+  if (block >= 2) return resize(averageBlocks(image, block), width, height);
   const kx = kernel(image.width, width);
   const ky = kernel(image.height, height);
   const src = image.data;
@@ -56,32 +60,20 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
     if (ringRow[slot] === y) return row;
     ringRow[slot] = y;
     const base = y * image.width;
-    const last = image.width - 1;
-    for (let x = 0; x < width; x++) {
+    const { taps, source, weights } = kx;
+    for (let x = 0, o = 0, k = 0; x < width; x++, k += 4) {
       let r = 0;
       let g = 0;
       let b = 0;
       let a = 0;
-      const s = kx.start[x];
-      const o = x * kx.taps;
-      for (let t = 0; t < kx.taps; t++) {
-        const w = kx.weights[o + t];
-        if (w === 0) continue;
-        const sx = s + t;
-        const j = (base + (sx < 0 ? 0 : sx > last ? last : sx)) * 4;
-        if (opaque) {
-          r += w * src[j];
-          g += w * src[j + 1];
-          b += w * src[j + 2];
-        } else {
-          const wa = w * src[j + 3];
-          r += wa * src[j];
-          g += wa * src[j + 1];
-          b += wa * src[j + 2];
-          a += wa;
-        }
+      for (let t = 0; t < taps; t++, o++) {
+        const j = (base + source[o]) * 4;
+        const w = opaque ? weights[o] : weights[o] * src[j + 3];
+        r += w * src[j];
+        g += w * src[j + 1];
+        b += w * src[j + 2];
+        a += w;
       }
-      const k = x * 4;
       row[k] = r;
       row[k + 1] = g;
       row[k + 2] = b;
@@ -91,14 +83,12 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
   };
 
   const sum = new Float32Array(rowLength);
-  const lastRow = image.height - 1;
   for (let y = 0; y < height; y++) {
     sum.fill(0);
     for (let t = 0; t < ky.taps; t++) {
       const w = ky.weights[y * ky.taps + t];
       if (w === 0) continue;
-      const sy = ky.start[y] + t;
-      const row = reduceRow(sy < 0 ? 0 : sy > lastRow ? lastRow : sy);
+      const row = reduceRow(ky.source[y * ky.taps + t]);
       for (let k = 0; k < rowLength; k++) sum[k] += w * row[k];
     }
     const o = y * rowLength;
@@ -114,6 +104,50 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
         out.data[o + k + 2] = sum[k + 2] / sum[k + 3];
         out.data[o + k + 3] = sum[k + 3];
       }
+    }
+  }
+  return out;
+}
+
+/** Each `block` x `block` pixels averaged to one, on premultiplied colour; a rest at the far edges is averaged too. */
+function averageBlocks(image: Rgba, block: number): Rgba {
+  const width = Math.ceil(image.width / block);
+  const height = Math.ceil(image.height / block);
+  const out = createRgba(width, height);
+  const src = image.data;
+  const sums = new Float64Array(width * 4);
+  for (let y = 0; y < height; y++) {
+    sums.fill(0);
+    const last = Math.min(image.height, (y + 1) * block);
+    for (let sy = y * block; sy < last; sy++) {
+      let j = sy * image.width * 4;
+      for (let x = 0; x < width; x++) {
+        const end = Math.min(image.width, (x + 1) * block);
+        let r = 0;
+        let g = 0;
+        let b = 0;
+        let a = 0;
+        for (let sx = x * block; sx < end; sx++, j += 4) {
+          const w = src[j + 3];
+          r += src[j] * w;
+          g += src[j + 1] * w;
+          b += src[j + 2] * w;
+          a += w;
+        }
+        const k = x * 4;
+        sums[k] += r;
+        sums[k + 1] += g;
+        sums[k + 2] += b;
+        sums[k + 3] += a;
+      }
+    }
+    for (let x = 0, k = 0, o = y * width * 4; x < width; x++, k += 4, o += 4) {
+      const a = sums[k + 3];
+      if (a === 0) continue;
+      out.data[o] = sums[k] / a;
+      out.data[o + 1] = sums[k + 1] / a;
+      out.data[o + 2] = sums[k + 2] / a;
+      out.data[o + 3] = a / ((last - y * block) * (Math.min(image.width, (x + 1) * block) - x * block));
     }
   }
   return out;

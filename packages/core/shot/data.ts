@@ -1,3 +1,4 @@
+import type { OwnShadowLayer } from '../elements/product/definition';
 import { IntlMessageFormat } from 'intl-messageformat';
 
 /** What texts and pictures of a shot may be bound to: one variant of a product. */
@@ -13,7 +14,7 @@ export interface ProductData {
   heightMm: number | null;
   depthMm: number | null;
   /** The variant's cutout. */
-  cutout: { picture: string; width: number; height: number } | null;
+  cutout: { picture: string; width: number; height: number; shadow?: OwnShadowLayer | null } | null;
 }
 
 const LOCALE = 'en-GB';

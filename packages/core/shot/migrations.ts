@@ -15,6 +15,30 @@ const STEPS: ((shot: Json) => Json)[] = [
       return element;
     }),
   }),
+  // 3: a product's shadow is computed from the light or the camera's own.
+  (shot) => ({
+    ...shot,
+    version: 3,
+    elements: (shot.elements as Json[]).map((element) =>
+      element.kind === 'product'
+        ? { ...element, ownShadow: null, shadow: { source: 'light', ...(element.shadow as Json) } }
+        : element,
+    ),
+    fits: Object.fromEntries(
+      Object.entries((shot.fits as Record<string, Json>) ?? {}).map(([slot, fit]) => [
+        slot,
+        {
+          ...fit,
+          elements: Object.fromEntries(
+            Object.entries(fit.elements as Record<string, Json>).map(([id, patch]) => [
+              id,
+              patch.shadow ? { ...patch, shadow: { source: 'light', ...(patch.shadow as Json) } } : patch,
+            ]),
+          ),
+        },
+      ]),
+    ),
+  }),
 ];
 
 /** Brings a shot document of an earlier version up to the present one. Throws a sentence for what it cannot read. */

@@ -82,7 +82,7 @@ function bind(elements: ShotElement[], data: ProductData | null, missing: Set<st
 /** Another variant in the same place: base on the same point, width by its own millimetres where both are known. */
 function swapProduct(element: Extract<ShotElement, { kind: 'product' }>, data: ProductData): ShotElement {
   const cutout = data.cutout!;
-  if (cutout.picture === element.picture) return element;
+  if (cutout.picture === element.picture) return { ...element, ownShadow: cutout.shadow ?? null };
   const { box } = element;
   const known = element.millimetres && data.widthMm;
   const width = known ? (box.width * data.widthMm!) / element.millimetres!.width : box.width;
@@ -90,6 +90,7 @@ function swapProduct(element: Extract<ShotElement, { kind: 'product' }>, data: P
   return {
     ...element,
     picture: cutout.picture,
+    ownShadow: cutout.shadow ?? null,
     millimetres:
       data.widthMm && data.heightMm && data.depthMm
         ? { width: data.widthMm, height: data.heightMm, depth: data.depthMm }

@@ -126,7 +126,8 @@ export function newProduct(
     followsVariant: true,
     millimetres,
     pose,
-    shadow: { strength: 0.6, contact: 0.75, light: scene?.light ?? STUDIO_LIGHT },
+    ownShadow: cutout.shadow ?? null,
+    shadow: { source: 'light', strength: 0.6, contact: 0.75, light: scene?.light ?? STUDIO_LIGHT },
   };
 }
 

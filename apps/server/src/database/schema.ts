@@ -1,6 +1,8 @@
+import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
 import type { Shot } from '@scenograph/core/shot/document';
+import { migrate } from '@scenograph/core/shot/migrations';
 import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import {
   bigint,
@@ -17,6 +19,16 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+
+/** A JSON column whose documents are brought up to date as they are read. */
+const documentOf = <T>(upToDate: (value: T) => T) =>
+  customType<{ data: T; driverData: unknown }>({
+    dataType: () => 'jsonb',
+    toDriver: (value) => JSON.stringify(value),
+    fromDriver: (value) => upToDate((typeof value === 'string' ? JSON.parse(value) : value) as T),
+  });
+const shotDocument = documentOf<Shot>((shot) => migrate(shot) as Shot);
+const cellOrder = documentOf<CellOrder>((order) => ({ ...order, shot: migrate(order.shot) as Shot }));
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -65,7 +77,9 @@ export interface CutoutRecord {
   height: number;
   bounds: { x: number; y: number; width: number; height: number };
   confidence: number;
-  options: { holes: boolean; shadows: boolean };
+  /** The camera's own shadow: black with alpha, its place as shares of the cutout's box. */
+  shadow: { picture: string; x: number; y: number; width: number; height: number } | null;
+  milliseconds: number;
 }
 
 export const photos = pgTable('photos', {
@@ -84,11 +98,36 @@ export const photos = pgTable('photos', {
     .notNull()
     .references(() => blobs.hash),
   notes: jsonb('notes').$type<string[]>().notNull(),
-  cutoutState: text('cutout_state').$type<'waiting' | 'working' | 'done' | 'failed'>().notNull(),
+  cutoutState: text('cutout_state')
+    .$type<'waiting' | 'working' | 'done' | 'failed' | 'cancelled'>()
+    .notNull(),
   cutout: jsonb('cutout').$type<CutoutRecord>(),
   cutoutError: text('cutout_error'),
+  /** What the cutout is made from besides the photo; null is the plain one. Saved as it is edited. */
+  recipe: jsonb('recipe').$type<CutoutRecipe>(),
+  recipeHistory: jsonb('recipe_history').$type<History>(),
+  recipeRevision: integer('recipe_revision').notNull().default(1),
+  /** A person has looked at the cutout and taken it as it is. */
+  accepted: boolean('accepted').notNull().default(false),
   createdAt: created(),
 });
+
+/** Mattes kept with a photo for later. */
+export const outlines = pgTable(
+  'outlines',
+  {
+    id: id(),
+    photoId: uuid('photo_id')
+      .notNull()
+      .references(() => photos.id, { onDelete: 'cascade' }),
+    title: text('title').notNull(),
+    matte: text('matte')
+      .notNull()
+      .references(() => blobs.hash),
+    createdAt: created(),
+  },
+  (t) => [index('outlines_photo').on(t.photoId)],
+);
 
 /** Pictures laid over shots: logos and the like. */
 export const pictures = pgTable('pictures', {
@@ -185,7 +224,7 @@ export const shots = pgTable(
       .notNull()
       .references(() => listings.id, { onDelete: 'cascade' }),
     title: text('title').notNull(),
-    document: jsonb('document').$type<Shot>().notNull(),
+    document: shotDocument('document').notNull(),
     history: jsonb('history').$type<History>().notNull(),
     revision: integer('revision').notNull().default(1),
     /** Slot keys this shot feeds. */
@@ -236,7 +275,7 @@ export const deliveryCells = pgTable(
     marketplace: text('marketplace').notNull(),
     slotKey: text('slot_key').notNull(),
     fileName: text('file_name').notNull(),
-    order: jsonb('order').$type<CellOrder>().notNull(),
+    order: cellOrder('order').notNull(),
     state: text('state').$type<CellState>().notNull().default('waiting'),
     format: text('format'),
     quality: integer('quality'),

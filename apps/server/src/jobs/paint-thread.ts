@@ -1,14 +1,16 @@
-import { cutOut, NoProductError } from '@scenograph/core/cutout/index';
+import { NoProductError } from '@scenograph/core/cutout/index';
+import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { encodeGreyPng, encodePicture, encodePng } from '@scenograph/host-node/encode';
+import { encodePicture } from '@scenograph/host-node/encode';
 import { measurePainted } from '@scenograph/host-node/measure';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture, MIME } from '@scenograph/host-node/read-picture';
 import { createBlobStore } from '../blobs/blob-store';
 import { databaseUrl, openDatabase } from '../database/database';
 import type { CellOrder, CutoutRecord } from '../database/schema';
+import { makeCutout } from '../photos/make-cutout';
 
 /** Runs in a worker thread: everything that computes for long. Results go to the store; hashes come back. */
 
@@ -19,8 +21,7 @@ const painter = createPainter((hash) => store.get(hash));
 export interface CutoutTask {
   task: 'cutout';
   working: string;
-  holes: boolean;
-  shadows: boolean;
+  recipe: CutoutRecipe;
 }
 
 export interface CellTask {
@@ -46,26 +47,9 @@ export default async function run(task: CutoutTask | CellTask): Promise<CutoutOu
   return task.task === 'cutout' ? cutOutPhoto(task) : paintCell(task);
 }
 
-async function cutOutPhoto({ working, holes, shadows }: CutoutTask): Promise<CutoutOutcome> {
-  const photo = await decodePicture(await store.get(working));
+async function cutOutPhoto({ working, recipe }: CutoutTask): Promise<CutoutOutcome> {
   try {
-    const { image, bounds, matte, confidence } = cutOut(photo, { holes, shadows });
-    const [picture, mattePicture] = await Promise.all([
-      encodePng(image).then((bytes) => store.put(bytes, 'image/png')),
-      encodeGreyPng(matte).then((bytes) => store.put(bytes, 'image/png')),
-    ]);
-    return {
-      ok: true,
-      cutout: {
-        picture,
-        matte: mattePicture,
-        width: image.width,
-        height: image.height,
-        bounds,
-        confidence,
-        options: { holes, shadows },
-      },
-    };
+    return { ok: true, cutout: await makeCutout(store, await decodePicture(await store.get(working)), recipe) };
   } catch (error) {
     if (error instanceof NoProductError) return { ok: false, reason: error.message };
     throw error;

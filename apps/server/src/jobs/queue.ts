@@ -4,8 +4,6 @@ export const QUEUE = Symbol('queue');
 
 export interface CutoutJob {
   photoId: string;
-  holes: boolean;
-  shadows: boolean;
 }
 
 export interface DeliveryJob {

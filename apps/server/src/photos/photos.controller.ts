@@ -1,18 +1,32 @@
-import { Body, Controller, Delete, Get, Inject, Param, Post, Put, Query, Req } from '@nestjs/common';
-import type { Request } from 'express';
+import { Body, Controller, Delete, Get, Header, Inject, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { tidySchema, type Tidy } from '@scenograph/core/retouch/tidy';
+import type { Request, Response } from 'express';
 import Joi from 'joi';
+import type { History } from '../database/schema';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
 import { PhotosService, readBody } from './photos.service';
 
 const named = Joi.object({ name: Joi.string().max(255).required() });
-const options = Joi.object({ holes: Joi.boolean().default(true), shadows: Joi.boolean().default(true) });
-const made = Joi.object({
-  x: Joi.number().integer().min(0).required(),
-  y: Joi.number().integer().min(0).required(),
-  confidence: Joi.number().min(0).max(1).required(),
-  holes: Joi.boolean().required(),
-  shadows: Joi.boolean().required(),
+const many = { ids: Joi.array().items(Joi.string().uuid()).min(1).max(2000).required() };
+const outline = Joi.object({
+  name: Joi.string().max(255).required(),
+  title: Joi.string().trim().min(1).max(80).required(),
+});
+const edits = Joi.array()
+  .items(
+    Joi.object({
+      label: Joi.string().max(200).required(),
+      forward: Joi.array().required(),
+      inverse: Joi.array().required(),
+    }),
+  )
+  .max(200)
+  .required();
+const saving = Joi.object({
+  revision: Joi.number().integer().min(1).required(),
+  recipe: Joi.object().unknown(true).required(),
+  history: Joi.object({ past: edits, future: edits }).required(),
 });
 
 @Controller('api/photos')
@@ -35,22 +49,78 @@ export class PhotosController {
     return this.photos.take(name, await readBody(request, name));
   }
 
-  @Post(':id/cutout')
-  cutAgain(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(options)) body: { holes: boolean; shadows: boolean },
-  ) {
-    return this.photos.cutAgain(id, body);
+  @Post('cutouts')
+  cutOut(@Body(validated(Joi.object(many))) { ids }: { ids: string[] }) {
+    return this.photos.cutOut(ids);
   }
 
-  @Put(':id/cutout')
-  async keep(
+  @Post('cutouts/cancel')
+  cancel() {
+    return this.photos.cancel();
+  }
+
+  @Post('accepted')
+  accept(
+    @Body(validated(Joi.object({ ...many, accepted: Joi.boolean().required() })))
+    { ids, accepted }: { ids: string[]; accepted: boolean },
+  ) {
+    return this.photos.accept(ids, accepted);
+  }
+
+  @Post('tidy')
+  tidy(
+    @Body(validated(Joi.object({ ...many, tidy: tidySchema.required() })))
+    { ids, tidy }: { ids: string[]; tidy: Tidy },
+  ) {
+    return this.photos.tidyMany(ids, tidy);
+  }
+
+  @Get(':id/desk')
+  desk(@Param('id', IdPipe) id: string) {
+    return this.photos.desk(id);
+  }
+
+  @Put(':id/recipe')
+  save(
     @Param('id', IdPipe) id: string,
-    @Query(validated(made))
-    details: { x: number; y: number; confidence: number; holes: boolean; shadows: boolean },
+    @Body(validated(saving)) body: { revision: number; recipe: unknown; history: History },
+  ) {
+    return this.photos.saveRecipe(id, body);
+  }
+
+  @Post(':id/outlines')
+  async keepOutline(
+    @Param('id', IdPipe) id: string,
+    @Query(validated(outline)) { name, title }: { name: string; title: string },
     @Req() request: Request,
   ) {
-    return this.photos.keepCutout(id, await readBody(request, 'cutout.png'), details);
+    return this.photos.keepOutline(id, title, name, await readBody(request, name));
+  }
+
+  @Get(':id/outlines/:outline/svg')
+  @Header('Content-Type', 'image/svg+xml')
+  async outlineSvg(
+    @Param('id', IdPipe) id: string,
+    @Param('outline', IdPipe) outlineId: string,
+    @Res() response: Response,
+  ) {
+    const { title, svg } = await this.photos.outlineSvg(id, outlineId);
+    response.attachment(`${title.replace(/[^\w-]+/g, '-')}.svg`).send(svg);
+  }
+
+  @Delete(':id/outlines/:outline')
+  async removeOutline(@Param('id', IdPipe) id: string, @Param('outline', IdPipe) outlineId: string) {
+    await this.photos.removeOutline(id, outlineId);
+    return { removed: outlineId };
+  }
+
+  @Post(':id/replace')
+  async replace(
+    @Param('id', IdPipe) id: string,
+    @Query(validated(named)) { name }: { name: string },
+    @Req() request: Request,
+  ) {
+    return this.photos.replace(id, name, await readBody(request, name));
   }
 
   @Delete(':id')

@@ -1,16 +1,22 @@
 import {
+  ConflictException,
   Inject,
   Injectable,
   NotFoundException,
   PayloadTooLargeException,
   UnprocessableEntityException,
 } from '@nestjs/common';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
+import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
+import { mapRecipe, PLAIN_RECIPE, readRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
+import { tidiedSize, type Tidy } from '@scenograph/core/retouch/tidy';
+import { encodeGreyPng } from '@scenograph/host-node/encode';
 import {
-  decodePicture,
+  decodeGrey,
   MAX_BYTES,
   MIME,
+  rasterOutline,
   RefusedPicture,
   takePicture,
   type PictureFormat,
@@ -19,7 +25,7 @@ import {
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
-import { photos } from '../database/schema';
+import { outlines, photos, type History } from '../database/schema';
 import { announce } from '../events/events';
 import { QUEUE, type Queue } from '../jobs/queue';
 
@@ -34,9 +40,11 @@ export class PhotosService {
     @Inject(QUEUE) private readonly queue: Queue,
   ) {}
 
-  list(): Promise<Photo[]> {
+  /** Without recipes and histories, which only the desk needs. */
+  list() {
+    const { recipe: _recipe, recipeHistory: _history, ...columns } = getTableColumns(photos);
     return this.db
-      .select()
+      .select(columns)
       .from(photos)
       .where(eq(photos.workspaceId, WORKSPACE))
       .orderBy(desc(photos.createdAt));
@@ -71,52 +79,180 @@ export class PhotosService {
         cutoutState: 'waiting',
       })
       .returning();
-    await this.queue.cutOut({ photoId: photo.id, holes: true, shadows: true });
+    await this.queue.cutOut({ photoId: photo.id });
     return photo;
   }
 
-  async cutAgain(id: string, options: { holes: boolean; shadows: boolean }): Promise<Photo> {
-    await this.one(id);
-    const [photo] = await this.db
+  /** Queues the cutouts of these photos anew, by their recipes as they stand. */
+  async cutOut(ids: string[]): Promise<{ queued: number }> {
+    const queued = await this.db
       .update(photos)
-      .set({ cutoutState: 'waiting' })
-      .where(eq(photos.id, id))
-      .returning();
-    await this.queue.cutOut({ photoId: id, ...options });
-    return photo;
+      .set({ cutoutState: 'waiting', cutoutError: null })
+      .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)))
+      .returning({ id: photos.id });
+    for (const { id } of queued) {
+      await this.queue.cutOut({ photoId: id });
+      await announce(this.pool, { topic: 'photo', id });
+    }
+    return { queued: queued.length };
   }
 
-  /** Keeps a cutout that was made in the browser by the same code. */
-  async keepCutout(
-    id: string,
-    png: Buffer,
-    details: { x: number; y: number; confidence: number; holes: boolean; shadows: boolean },
-  ): Promise<Photo> {
-    const photo = await this.one(id);
-    await takeOrRefuse('cutout.png', png, ['png']);
-    const image = await decodePicture(png);
-    if (details.x + image.width > photo.width || details.y + image.height > photo.height)
-      throw new UnprocessableEntityException('The cutout does not lie inside its photo; cut it out again.');
-    const picture = await this.store.put(png, 'image/png');
-    const [kept] = await this.db
+  /** Cutouts that no worker has begun are not made; what there was before stays. */
+  async cancel(): Promise<{ cancelled: number }> {
+    const stopped = await this.db
       .update(photos)
       .set({
-        cutoutState: 'done',
+        cutoutState: sql`case when ${photos.cutout} is null then 'cancelled' else 'done' end`,
         cutoutError: null,
-        cutout: {
-          picture,
-          matte: null,
-          width: image.width,
-          height: image.height,
-          bounds: { x: details.x, y: details.y, width: image.width, height: image.height },
-          confidence: details.confidence,
-          options: { holes: details.holes, shadows: details.shadows },
-        },
       })
-      .where(eq(photos.id, id))
+      .where(and(eq(photos.cutoutState, 'waiting'), eq(photos.workspaceId, WORKSPACE)))
+      .returning({ id: photos.id });
+    if (stopped.length) await announce(this.pool, { topic: 'photo', id: stopped[0].id });
+    return { cancelled: stopped.length };
+  }
+
+  async accept(ids: string[], accepted: boolean): Promise<{ changed: number }> {
+    const changed = await this.db
+      .update(photos)
+      .set({ accepted })
+      .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)))
+      .returning({ id: photos.id });
+    if (changed.length) await announce(this.pool, { topic: 'photo', id: changed[0].id });
+    return { changed: changed.length };
+  }
+
+  /** What the cutout desk opens: the recipe with its history, and the saved outlines. */
+  async desk(id: string) {
+    const photo = await this.one(id);
+    return {
+      recipe: photo.recipe ?? PLAIN_RECIPE,
+      history: photo.recipeHistory ?? { past: [], future: [] },
+      revision: photo.recipeRevision,
+      outlines: await this.outlines(id),
+    };
+  }
+
+  /** Stores a recipe as it is edited; one that was based on an older revision is refused with the present one. */
+  async saveRecipe(id: string, body: { revision: number; recipe: unknown; history: History }) {
+    let recipe: CutoutRecipe;
+    try {
+      recipe = readRecipe(body.recipe);
+    } catch (error) {
+      throw new UnprocessableEntityException((error as Error).message);
+    }
+    const [saved] = await this.db
+      .update(photos)
+      .set({ recipe, recipeHistory: body.history, recipeRevision: body.revision + 1 })
+      .where(and(eq(photos.id, id), eq(photos.recipeRevision, body.revision)))
+      .returning({ revision: photos.recipeRevision });
+    if (saved) return saved;
+    throw new ConflictException({
+      message: 'This cutout was changed in another window. Take what stands there, or keep yours.',
+      detail: await this.desk(id),
+    });
+  }
+
+  /** The same tidy for many photos; their crops and straightening, which belong to one photo, stay. */
+  async tidyMany(ids: string[], tidy: Tidy): Promise<{ queued: number }> {
+    for (const id of ids) {
+      const photo = await this.one(id);
+      const recipe = photo.recipe ?? PLAIN_RECIPE;
+      const { straighten, crop } = recipe.tidy;
+      await this.db
+        .update(photos)
+        .set({
+          recipe: { ...recipe, tidy: { ...tidy, straighten, crop } },
+          recipeRevision: photo.recipeRevision + 1,
+        })
+        .where(eq(photos.id, id));
+    }
+    return this.cutOut(ids);
+  }
+
+  outlines(photoId: string) {
+    return this.db
+      .select()
+      .from(outlines)
+      .where(eq(outlines.photoId, photoId))
+      .orderBy(desc(outlines.createdAt));
+  }
+
+  /** Keeps a matte with the photo: grey PNG, or an SVG whose shapes are the outline. Any size. */
+  async keepOutline(photoId: string, title: string, name: string, bytes: Buffer) {
+    const photo = await this.one(photoId);
+    const taken = await takeOrRefuse(name, bytes, ['png', 'svg']);
+    const size = tidiedSize(photo.width, photo.height, photo.recipe?.tidy ?? PLAIN_RECIPE.tidy);
+    const shape = taken.width / taken.height / (size.width / size.height);
+    if (taken.format === 'png' && (shape > 1.02 || shape < 0.98))
+      throw new UnprocessableEntityException(
+        `"${name}" is ${taken.width} x ${taken.height} pixels; the photo is ${size.width} x ${size.height}. A matte needs the same shape as its photo; export it again from this photo.`,
+      );
+    const matte =
+      taken.format === 'svg'
+        ? await rasterOutline(bytes, size.width, size.height)
+        : await decodeGrey(taken.working?.bytes ?? bytes);
+    if (!matte.data.some((v) => v > 0.5))
+      throw new UnprocessableEntityException(`"${name}" holds no outline: nothing in it is kept.`);
+    const [kept] = await this.db
+      .insert(outlines)
+      .values({ photoId, title, matte: await this.store.put(await encodeGreyPng(matte), 'image/png') })
       .returning();
-    await announce(this.pool, { topic: 'photo', id });
     return kept;
+  }
+
+  async outlineSvg(photoId: string, id: string): Promise<{ title: string; svg: string }> {
+    const [row] = await this.db
+      .select()
+      .from(outlines)
+      .where(and(eq(outlines.id, id), eq(outlines.photoId, photoId)));
+    if (!row) throw new NotFoundException('This outline is not here any more.');
+    return { title: row.title, svg: outlineToSvg(await decodeGrey(await this.store.get(row.matte))) };
+  }
+
+  async removeOutline(photoId: string, id: string): Promise<void> {
+    await this.db.delete(outlines).where(and(eq(outlines.id, id), eq(outlines.photoId, photoId)));
+  }
+
+  /** Another picture in a photo's place: its product keeps it everywhere, and its steps run again on the new one. */
+  async replace(id: string, name: string, bytes: Buffer): Promise<Photo> {
+    const old = await this.one(id);
+    const taken = await takeOrRefuse(name, bytes);
+    const original = await this.store.put(bytes, MIME[taken.format]);
+    const working = taken.working ? await this.store.put(taken.working.bytes, taken.working.mime) : original;
+    const [kx, ky] = [taken.width / old.width, taken.height / old.height];
+    const recipe = old.recipe && mapRecipe(old.recipe, (x, y) => [x * kx, y * ky], Math.sqrt(kx * ky));
+    if (recipe?.tidy.crop) {
+      const { x, y, width, height } = recipe.tidy.crop;
+      recipe.tidy = {
+        ...recipe.tidy,
+        crop: {
+          x: Math.round(x * kx),
+          y: Math.round(y * ky),
+          width: Math.max(8, Math.round(width * kx)),
+          height: Math.max(8, Math.round(height * ky)),
+        },
+      };
+    }
+    await this.db
+      .update(photos)
+      .set({
+        name,
+        format: taken.format,
+        bytes: bytes.length,
+        width: taken.width,
+        height: taken.height,
+        original,
+        working,
+        notes: taken.notes,
+        recipe,
+        // Steps back would be in the old picture's pixels.
+        recipeHistory: null,
+        recipeRevision: old.recipeRevision + 1,
+        accepted: false,
+      })
+      .where(eq(photos.id, id));
+    await this.cutOut([id]);
+    return this.one(id);
   }
 
   async remove(id: string): Promise<void> {

@@ -35,7 +35,12 @@ export async function variantsOf(db: Database, productIds: string[]): Promise<Va
       widthMm: product.widthMm,
       heightMm: product.heightMm,
       depthMm: product.depthMm,
-      cutout: cutout && { picture: cutout.picture, width: cutout.width, height: cutout.height },
+      cutout: cutout && {
+        picture: cutout.picture,
+        width: cutout.width,
+        height: cutout.height,
+        shadow: cutout.shadow ?? null,
+      },
     },
   }));
 }

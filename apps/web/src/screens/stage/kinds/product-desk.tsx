@@ -25,16 +25,19 @@ export function ProductPlaceDesk({ element, commit }: KindDeskProps<ProductEleme
   );
 }
 
-/** The shadow and the light it falls by. */
+/** The shadow, and the light it falls by unless the camera's own is shown. */
 export function ProductLightDesk({ element, during, commit }: KindDeskProps<ProductElement>) {
-  const { shadow } = element;
+  const { shadow, ownShadow } = element;
+  const camera = shadow.source === 'camera' && ownShadow !== null;
   return (
     <div>
-      <LightDome
-        light={shadow.light}
-        onChange={(light) => during({ shadow: { ...shadow, light } })}
-        onCommit={(light) => commit('Move the light', { shadow: { ...shadow, light } })}
-      />
+      {!camera && (
+        <LightDome
+          light={shadow.light}
+          onChange={(light) => during({ shadow: { ...shadow, light } })}
+          onCommit={(light) => commit('Move the light', { shadow: { ...shadow, light } })}
+        />
+      )}
       <Slider
         label="Shadow"
         unit="%"
@@ -42,13 +45,36 @@ export function ProductLightDesk({ element, during, commit }: KindDeskProps<Prod
         onChange={(v) => during({ shadow: { ...shadow, strength: v / 100 } })}
         onCommit={(v) => commit('Shadow strength', { shadow: { ...shadow, strength: v / 100 } })}
       />
-      <Slider
-        label="Contact"
-        unit="%"
-        value={Math.round(shadow.contact * 100)}
-        onChange={(v) => during({ shadow: { ...shadow, contact: v / 100 } })}
-        onCommit={(v) => commit('Contact shadow', { shadow: { ...shadow, contact: v / 100 } })}
-      />
+      {!camera && (
+        <Slider
+          label="Contact"
+          unit="%"
+          value={Math.round(shadow.contact * 100)}
+          onChange={(v) => during({ shadow: { ...shadow, contact: v / 100 } })}
+          onCommit={(v) => commit('Contact shadow', { shadow: { ...shadow, contact: v / 100 } })}
+        />
+      )}
+      {ownShadow ? (
+        <div className="mt-2">
+          <Segmented
+            label="Where the shadow comes from"
+            value={shadow.source}
+            onChange={(source) =>
+              commit(source === 'camera' ? "Show the camera's own shadow" : 'Shadow by the light', {
+                shadow: { ...shadow, source },
+              })
+            }
+            options={[
+              { value: 'light', title: 'By the light' },
+              { value: 'camera', title: "Camera's own" },
+            ]}
+          />
+        </div>
+      ) : (
+        <p className="text-ink-2 mt-1 text-[12px]">
+          This cutout keeps no shadow of its photo. Turn it on in the cutout desk to show it here.
+        </p>
+      )}
     </div>
   );
 }

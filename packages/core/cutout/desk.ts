@@ -1,0 +1,276 @@
+import { oklabPixels } from '../raster/colour';
+import { crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
+import { reduceTo, resize } from '../raster/resample';
+import { compileSteps, fibreZone, type StepSources } from './compile';
+import { applyEdgeControls, edgeReach } from './edge-controls';
+import { applyExactSteps } from './exact-steps';
+import { expandMatte, type Expanded } from './expand-matte';
+import { scaleLabels, settleLabels } from './fine-labels';
+import { solveFineMatte, type FineMatte } from './fine-matte';
+import type { View } from './footprint';
+import { findGlass, seeThrough, type Glass } from './glass';
+import { recoverOwnShadow, type OwnShadow } from './own-shadow';
+import type { CutoutRecipe, Point } from './recipe';
+import { addRepairs } from './repair';
+import { DROP, learn, label, type Lesson } from './segment';
+import { edgeCost, traceEdge } from './trace';
+
+/** Long side of the picture on which the outline is cut, and of the one on which the matte is solved. */
+const SMALL = 480;
+const FINE = 1280;
+
+/** A tidied photo opened for cutting: its reduced copies and what has been learnt from them. */
+export interface CutoutSource {
+  photo: Rgba;
+  fine: Rgba;
+  small: Rgba;
+  lab: Float32Array;
+  /** The photo came with transparency around the product: its own matte is where everything begins. */
+  given: boolean;
+  /** Photo pixels a fine and a small pixel. */
+  fineK: number;
+  smallK: number;
+  lessons: Map<string, Lesson>;
+  cost: Float32Array | null;
+  paths: Map<string, Point[]>;
+  outlines: Map<string, Plane>;
+}
+
+/** A recipe carried out as far as the fine matte; views of any part and size come from it. */
+export interface Solved {
+  recipe: CutoutRecipe;
+  lesson: Lesson;
+  /** The outline at the small and at the fine size. */
+  product: Uint8Array;
+  labels: Uint8Array;
+  fine: FineMatte;
+  glass: Glass | null;
+  confidence: number;
+}
+
+/** @param photo 8-bit sRGB, straight alpha, tidied, at least 8 pixels on each side */
+export function openSource(photo: Rgba): CutoutSource {
+  const fine = reduceTo(photo, FINE);
+  const small = reduceTo(fine, SMALL);
+  return {
+    photo,
+    fine,
+    small,
+    lab: oklabPixels(small),
+    given: hasClearGround(photo),
+    fineK: photo.width / fine.width,
+    smallK: photo.width / small.width,
+    lessons: new Map(),
+    cost: null,
+    paths: new Map(),
+    outlines: new Map(),
+  };
+}
+
+/** A photo that comes with transparency around the product is a cutout already. */
+function hasClearGround({ width, height, data }: Rgba): boolean {
+  let clear = 0;
+  for (let j = 3; j < data.length; j += 4) if (data[j] < 8) clear++;
+  return clear >= width * height * 0.02;
+}
+
+/** What steps need from outside: saved outlines that were put into `source.outlines`, and traced paths. */
+export function sourcesOf(source: CutoutSource): StepSources {
+  return {
+    outline: (hash) => source.outlines.get(hash),
+    trace(points) {
+      const key = JSON.stringify(points);
+      let path = source.paths.get(key);
+      if (!path) {
+        const { fine, fineK } = source;
+        source.cost ??= edgeCost(fine);
+        path = traceEdge(
+          source.cost,
+          fine.width,
+          fine.height,
+          points.map(([x, y]) => [x / fineK, y / fineK]),
+        ).map(([x, y]): Point => [x * fineK, y * fineK]);
+        source.paths.set(key, path);
+        if (source.paths.size > 60) source.paths.delete(source.paths.keys().next().value!);
+      }
+      return path;
+    },
+  };
+}
+
+function lessonOf(source: CutoutSource, { holes, shadows }: CutoutRecipe['automatic']): Lesson {
+  const key = `${holes}:${shadows}`;
+  let lesson = source.lessons.get(key);
+  if (!lesson) {
+    lesson = learn(source.lab, source.small.width, source.small.height, { holes, shadows });
+    if (source.given) givenLesson(lesson, source.small);
+    source.lessons.set(key, lesson);
+  }
+  return lesson;
+}
+
+function givenLesson(lesson: Lesson, small: Rgba): void {
+  for (let i = 0; i < lesson.product.length; i++) {
+    const inside = small.data[i * 4 + 3] > 127;
+    lesson.product[i] = inside ? 1 : 0;
+    lesson.lean[i] = inside ? 9 : -9;
+  }
+}
+
+/**
+ * Carries out a recipe: corrections become certain pixels, the cut is made again with what they teach, its
+ * outline is settled on the fine picture, and the matte is solved in a band around it.
+ * @param quick fewer rounds of the matte's solver, for a view under the hand
+ */
+export function solve(source: CutoutSource, recipe: CutoutRecipe, quick = false): Solved {
+  const { photo, fine, small } = source;
+  const lesson = lessonOf(source, recipe.automatic);
+  const constraints = compileSteps(recipe, lesson, photo, sourcesOf(source));
+  const glass = recipe.automatic.glass && !source.given ? findGlass(lesson) : null;
+  let product = label(lesson, constraints);
+  if (glass) {
+    // Clear parts are inside the outline unless a correction says otherwise.
+    product = product.map((v, i) => (constraints?.hard[i] === DROP ? 0 : v | glass.envelope[i]));
+  }
+  const coarse = scaleLabels(product, small.width, small.height, fine.width, fine.height);
+  const labels = source.given ? coarse : settleLabels(fine, coarse, (1.6 * fine.width) / small.width + 1);
+  const solved = source.given
+    ? givenMatte(fine, labels, constraints !== null)
+    : solveFineMatte(fine, labels, {
+        noise: Math.max(2.2, lesson.model.sigma[0] * 255 * 1.5),
+        backdrop: lesson.patterned ? null : { model: lesson.model, scale: small.width / fine.width },
+        fibreZone: fibreZone(recipe, fine.width, fine.height, source.fineK),
+        iterations: quick ? 5 : 12,
+      });
+  return {
+    recipe,
+    lesson,
+    product,
+    labels,
+    fine: solved,
+    glass,
+    confidence: source.given ? 1 : confidenceOf(product, lesson.shading.residual, small.width),
+  };
+}
+
+/** A photo's own transparency: whole where no correction dropped it. */
+function givenMatte(fine: Rgba, labels: Uint8Array, corrected: boolean): FineMatte {
+  const n = fine.width * fine.height;
+  const zone = new Uint8Array(n);
+  for (let i = 0; i < n; i++) zone[i] = !corrected || labels[i] ? 1 : 0;
+  return {
+    width: fine.width,
+    height: fine.height,
+    zone,
+    alpha: Float32Array.from(zone),
+    front: new Float32Array(0),
+    back: new Float32Array(0),
+    noise: 1,
+  };
+}
+
+/** Share of the outline along which the product's side differs clearly from the backdrop. */
+function confidenceOf(product: Uint8Array, residual: Float32Array, width: number): number {
+  let edge = 0;
+  let clear = 0;
+  for (let i = width * 2; i < product.length - width * 2; i++) {
+    if (!product[i] || (product[i - 1] && product[i + 1] && product[i - width] && product[i + width]))
+      continue;
+    // Look two pixels inward, past the mixed pixels.
+    let best = 0;
+    for (const step of [-2, 2, -2 * width, 2 * width])
+      if (product[i + step]) best = Math.max(best, residual[i + step]);
+    edge++;
+    clear += Math.min(1, best / 6);
+  }
+  return edge ? clear / edge : 0;
+}
+
+/** The part of the photo that a view shows, at the view's size, from the nearest copy that is large enough. */
+export function pictureOf(source: CutoutSource, view: View): Rgba {
+  const coarse = view.k >= source.fineK && source.fineK > 1;
+  const from = coarse ? source.fine : source.photo;
+  const k = coarse ? source.fineK : 1;
+  const x = Math.round(view.left / k);
+  const y = Math.round(view.top / k);
+  const rect = {
+    x,
+    y,
+    width: Math.min(from.width - x, Math.max(1, Math.round((view.width * view.k) / k))),
+    height: Math.min(from.height - y, Math.max(1, Math.round((view.height * view.k) / k))),
+  };
+  const whole = rect.x === 0 && rect.y === 0 && rect.width === from.width && rect.height === from.height;
+  return resize(whole ? from : crop(from, rect), view.width, view.height);
+}
+
+/**
+ * The finished cutout as a view shows it: matte, glass, exact steps, edge controls and repair pieces, in this
+ * order. The view must lie inside the photo.
+ */
+export function renderView(source: CutoutSource, solved: Solved, view: View): Expanded {
+  const { recipe } = solved;
+  const reach = Math.ceil(edgeReach(recipe.edge, view.k));
+  const wide = widened(view, source.photo, reach);
+  const picture = pictureOf(source, wide.view);
+  const k = wide.view.k / source.fineK;
+  const place = { left: wide.view.left / source.fineK, top: wide.view.top / source.fineK, kx: k, ky: k };
+  const expanded = expandMatte(picture, place, solved.fine, recipe.edge.spill);
+  if (solved.glass)
+    seeThrough(picture, place, source.fineK / source.smallK, solved.glass, expanded.alpha, expanded.colours);
+  applyExactSteps(expanded.alpha, wide.view, recipe, source.photo, sourcesOf(source));
+  const alpha = applyEdgeControls(expanded.alpha, recipe.edge, view.k);
+  if (recipe.repairs.length) addRepairs(expanded.colours, alpha, wide.view, recipe.repairs);
+  if (wide.view === view) return { alpha, colours: expanded.colours };
+  const inner = { x: wide.x, y: wide.y, width: view.width, height: view.height };
+  return { alpha: cropPlane(alpha, inner), colours: crop(expanded.colours, inner) };
+}
+
+function widened(view: View, photo: Rgba, reach: number): { view: View; x: number; y: number } {
+  const x = Math.min(reach, Math.floor(view.left / view.k));
+  const y = Math.min(reach, Math.floor(view.top / view.k));
+  const right = Math.min(reach, Math.max(0, Math.floor((photo.width - view.left) / view.k - view.width)));
+  const bottom = Math.min(reach, Math.max(0, Math.floor((photo.height - view.top) / view.k - view.height)));
+  if (!x && !y && !right && !bottom) return { view, x, y };
+  return {
+    x,
+    y,
+    view: {
+      k: view.k,
+      left: view.left - x * view.k,
+      top: view.top - y * view.k,
+      width: view.width + x + right,
+      height: view.height + y + bottom,
+    },
+  };
+}
+
+function cropPlane(plane: Plane, rect: Rect): Plane {
+  const data = new Float32Array(rect.width * rect.height);
+  for (let y = 0; y < rect.height; y++)
+    data.set(
+      plane.data.subarray(
+        (rect.y + y) * plane.width + rect.x,
+        (rect.y + y) * plane.width + rect.x + rect.width,
+      ),
+      y * rect.width,
+    );
+  return { width: rect.width, height: rect.height, data };
+}
+
+/** A view of the whole photo, no larger than `side` on its long side; its full size when left out. */
+export function wholeView(photo: { width: number; height: number }, side = Infinity): View {
+  const k = Math.max(1, Math.max(photo.width, photo.height) / side);
+  return {
+    width: Math.max(1, Math.round(photo.width / k)),
+    height: Math.max(1, Math.round(photo.height / k)),
+    left: 0,
+    top: 0,
+    k,
+  };
+}
+
+/** The camera's own shadow, where the recipe asks for it and the photo holds one. */
+export function ownShadowOf(source: CutoutSource, solved: Solved): OwnShadow | null {
+  if (!solved.recipe.ownShadow || source.given || solved.lesson.patterned) return null;
+  return recoverOwnShadow(solved.lesson, solved.product, source.small, source.smallK);
+}
