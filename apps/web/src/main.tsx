@@ -10,6 +10,7 @@ import { ListingScreen } from './screens/listings/listing-screen';
 import { ListingsScreen } from './screens/listings/listings-screen';
 import { PhotosScreen } from './screens/photos/photos-screen';
 import { ProductsScreen } from './screens/products/products-screen';
+import { ReviewScreen } from './screens/review/review-screen';
 import { SpecSheetsScreen } from './screens/spec-sheets/spec-sheets-screen';
 import { StageScreen } from './screens/stage/stage-screen';
 import { NotFound } from './ui/states';
@@ -22,6 +23,7 @@ const router = createBrowserRouter([
       { path: '/listings', element: <ListingsScreen /> },
       { path: '/listings/:id', element: <ListingScreen /> },
       { path: '/photos', element: <PhotosScreen /> },
+      { path: '/photos/review', element: <ReviewScreen /> },
       { path: '/products', element: <ProductsScreen /> },
       { path: '/library', element: <LibraryScreen /> },
       { path: '/spec-sheets', element: <SpecSheetsScreen /> },

@@ -59,7 +59,7 @@ export function sendFile<T>(
 ): Promise<T> {
   return new Promise((resolve, reject) => {
     const xhr = new XMLHttpRequest();
-    xhr.open(path.includes('/cutout') ? 'PUT' : 'POST', path);
+    xhr.open('POST', path);
     xhr.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
     xhr.onload = () => {
       const value = xhr.responseText ? (JSON.parse(xhr.responseText) as { message?: string }) : {};
@@ -90,7 +90,8 @@ export interface CutoutRecord {
   height: number;
   bounds: { x: number; y: number; width: number; height: number };
   confidence: number;
-  options: { holes: boolean; shadows: boolean };
+  shadow: { picture: string; x: number; y: number; width: number; height: number } | null;
+  milliseconds: number;
 }
 
 export interface Photo {
@@ -103,9 +104,18 @@ export interface Photo {
   original: string;
   working: string;
   notes: string[];
-  cutoutState: 'waiting' | 'working' | 'done' | 'failed';
+  cutoutState: 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
   cutout: CutoutRecord | null;
   cutoutError: string | null;
+  accepted: boolean;
+  createdAt: string;
+}
+
+export interface Outline {
+  id: string;
+  photoId: string;
+  title: string;
+  matte: string;
   createdAt: string;
 }
 

@@ -114,6 +114,7 @@ export function Slider({
   min = 0,
   max = 100,
   step = 1,
+  digits = 0,
   unit,
   onChange,
   onCommit,
@@ -123,6 +124,7 @@ export function Slider({
   min?: number;
   max?: number;
   step?: number;
+  digits?: number;
   unit: string;
   onChange(value: number): void;
   onCommit(value: number): void;
@@ -150,6 +152,8 @@ export function Slider({
           hideLabel
           value={value}
           unit={unit}
+          step={step}
+          digits={digits}
           min={min}
           max={max}
           onCommit={onCommit}

@@ -2,7 +2,7 @@ import { wrap, type Remote } from 'comlink';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
-import type { CutoutWorker } from './cutout.worker';
+import type { DeskWorker } from './desk.worker';
 import type { PaintWorker } from './paint.worker';
 
 const start = () =>
@@ -70,8 +70,8 @@ export function checkShot(
   return inTurn(() => thumbnailPainter().check(shot, slot, slotKey, sources), wanted);
 }
 
-/** A cutout worker of one's own; ending it is how a run is cancelled. */
-export function startCutout(): { worker: Remote<CutoutWorker>; end(): void } {
-  const raw = new Worker(new URL('./cutout.worker.ts', import.meta.url), { type: 'module' });
-  return { worker: wrap<CutoutWorker>(raw), end: () => raw.terminate() };
+/** A desk worker of one's own: it holds one photo open. Ending it lets go of the photo. */
+export function startDesk(): { worker: Remote<DeskWorker>; end(): void } {
+  const raw = new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' });
+  return { worker: wrap<DeskWorker>(raw), end: () => raw.terminate() };
 }

@@ -1,324 +1,840 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Remote } from 'comlink';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { blobUrl, refresh, request, sendFile, useServer, type Photo } from '../../api/client';
-import { startCutout } from '../../workers/painters';
+import type { Fringe } from '@scenograph/core/cutout/fringe';
+import {
+  mapRecipe,
+  type CutoutRecipe,
+  type OutlineStep,
+  type Point,
+  type Step,
+} from '@scenograph/core/cutout/recipe';
+import { tidyMap, type Tidy } from '@scenograph/core/retouch/tidy';
+import {
+  blobUrl,
+  reducedUrl,
+  refresh,
+  request,
+  sendFile,
+  useServer,
+  type Outline,
+  type Photo,
+  type Scene,
+} from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
-import { Button, Segmented, Switch } from '../../ui/controls';
+import { Button, ColourField, IconButton, Segmented, Select } from '../../ui/controls';
+import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
-import { cutoutText } from '../photos/photos-screen';
+import { startDesk } from '../../workers/painters';
+import type { DeskWorker, Opened, SolvedNote } from '../../workers/desk.worker';
+import { DeskView, MOST_ZOOM, type Camera, type Gesture } from './desk-view';
+import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
-
-type Ground = 'clear' | 'white' | 'black' | 'photo' | 'matte';
-
-/** A cutout made in this browser that is not kept yet. */
-interface Fresh {
-  png: Blob;
-  url: string;
-  bounds: { x: number; y: number; width: number; height: number };
-  confidence: number;
-  milliseconds: number;
-}
+import { saveRecipe, useRecipe, type StoredDesk } from './recipe-store';
+import { StepsPanel } from './steps-panel';
+import { TidyDesk } from './tidy-desk';
+import { ToolBar } from './tool-bar';
+import { OTHER_KEYS, SIGHTS, TOOLS, type Sight, type ToolId, type ToolOptions } from './tools';
 
 export function CutoutScreen() {
   const { id } = useParams();
   const { data: photo, error } = useServer<Photo>(`/api/photos/${id}`);
   const { data: all } = useServer<Photo[]>('/api/photos');
-  if (error || !photo)
+  const [stored, setStored] = useState<StoredDesk | null>(null);
+  const [trouble, setTrouble] = useState<Error | null>(null);
+  const working = photo?.working;
+  useEffect(() => {
+    let here = true;
+    setStored(null);
+    request<StoredDesk>('GET', `/api/photos/${id}/desk`)
+      .then((desk) => {
+        if (!here) return;
+        useRecipe.getState().open(id!, desk);
+        setStored(desk);
+      })
+      .catch((e: Error) => here && setTrouble(e));
+    return () => {
+      here = false;
+      void saveRecipe();
+    };
+  }, [id, working]);
+  if (error || trouble)
     return (
       <>
         <TopBar />
-        {error ? <Trouble error={error} /> : <Waiting what="the photo" />}
+        <Trouble error={(error ?? trouble)!} />
       </>
     );
-  return <Desk key={photo.id} photo={photo} all={all ?? [photo]} />;
+  if (!photo || !stored)
+    return (
+      <>
+        <TopBar />
+        <Waiting what="the photo" />
+      </>
+    );
+  return <Desk key={`${photo.id}:${photo.working}`} photo={photo} all={all ?? [photo]} first={stored} />;
 }
 
-function Desk({ photo, all }: { photo: Photo; all: Photo[] }) {
+/** The worker with the photo open, and the newest recipe carried out. */
+function useDesk(photo: Photo, recipe: CutoutRecipe) {
+  const [worker, setWorker] = useState<Remote<DeskWorker> | null>(null);
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [note, setNote] = useState<SolvedNote | null>(null);
+  const [version, setVersion] = useState({ solved: 0, tidied: 0 });
+  const [solvedRecipe, setSolvedRecipe] = useState<CutoutRecipe | null>(null);
+  const tidiedKey = useRef('');
+  useEffect(() => {
+    const { worker: desk, end } = startDesk();
+    let here = true;
+    desk
+      .load(blobUrl(photo.working))
+      .then(() => here && setWorker(() => desk))
+      .catch((e: Error) => say('stop', e.message));
+    return () => {
+      here = false;
+      end();
+    };
+  }, [photo.working]);
+  const wish = useRef<CutoutRecipe | null>(null);
+  const busy = useRef(false);
+  // Edge controls, repairs and painting act on the solved matte: they ask for no new cut.
+  const cutKey = useMemo(
+    () => JSON.stringify([recipe.tidy, recipe.automatic, recipe.steps.filter((s) => s.kind !== 'paint')]),
+    [recipe],
+  );
+  useEffect(() => {
+    if (!worker) return;
+    wish.current = useRecipe.getState().recipe ?? recipe;
+    const work = async () => {
+      if (busy.current) return;
+      busy.current = true;
+      while (wish.current) {
+        const next = wish.current;
+        wish.current = null;
+        try {
+          const key = JSON.stringify(next.tidy);
+          if (key !== tidiedKey.current) {
+            setOpened(await worker.tidy(next.tidy));
+            tidiedKey.current = key;
+            setVersion((v) => ({ ...v, tidied: v.tidied + 1 }));
+          }
+          setNote(await worker.solve(next));
+          setSolvedRecipe(next);
+          setVersion((v) => ({ ...v, solved: v.solved + 1 }));
+        } catch (e) {
+          say('stop', (e as Error).message);
+        }
+      }
+      busy.current = false;
+    };
+    void work();
+  }, [worker, cutKey]);
+  return { worker, opened, note, version, solvedRecipe };
+}
+
+function useFringe(worker: Remote<DeskWorker> | null, recipe: CutoutRecipe, solved: number): Fringe | null {
+  const [fringe, setFringe] = useState<Fringe | null>(null);
+  useEffect(() => {
+    if (!worker || !solved) return;
+    let here = true;
+    const timer = setTimeout(() => {
+      worker
+        .fringe(recipe)
+        .then((f) => here && setFringe(f))
+        .catch(() => undefined);
+    }, 600);
+    return () => {
+      here = false;
+      clearTimeout(timer);
+    };
+  }, [worker, recipe, solved]);
+  return fringe;
+}
+
+function useScene(scenes: Scene[] | undefined, id: string | null) {
+  const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
+  const scene = scenes?.find((s) => s.id === id) ?? scenes?.[0];
+  const picture = scene?.picture;
+  useEffect(() => {
+    if (!picture) return;
+    let here = true;
+    void fetch(reducedUrl(picture, 1024))
+      .then((r) => r.blob())
+      .then((b) => createImageBitmap(b))
+      .then((b) => here && setBitmap(b));
+    return () => {
+      here = false;
+    };
+  }, [picture]);
+  return { scene, bitmap };
+}
+
+function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: StoredDesk }) {
   const navigate = useNavigate();
-  const [ground, setGround] = useState<Ground>(photo.cutout ? 'clear' : 'photo');
-  const [options, setOptions] = useState(photo.cutout?.options ?? { holes: true, shadows: true });
-  const [fresh, setFresh] = useState<Fresh | null>(null);
-  const [running, setRunning] = useState<{ end(): void } | null>(null);
-  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
-  const view = useRef<HTMLDivElement>(null);
+  const store = useRecipe();
+  const recipe = store.recipe ?? first.recipe;
+  const { worker, opened, note, version, solvedRecipe } = useDesk(photo, recipe);
+  const fringe = useFringe(worker, recipe, version.solved);
+  const { data: scenes } = useServer<Scene[]>('/api/scenes');
+  const [sceneId, setSceneId] = useState<string | null>(null);
+  const { scene, bitmap: sceneBitmap } = useScene(scenes, sceneId);
+  const [outlines, setOutlines] = useState<Outline[]>(first.outlines);
+  const [tidying, setTidying] = useState(false);
+  const [help, setHelp] = useState(false);
+  const [sight, setSight] = useState<Sight>('tint');
+  const [ground, setGround] = useState('#ffffff');
+  const [tint, setTint] = useState('#8a5bb0');
+  const [edgeLine, setEdgeLine] = useState(false);
+  const [tool, setTool] = useState<Gesture['tool']>('keep');
+  const [camera, setCamera] = useState<Camera | null>(null);
+  const [pointer, setPointer] = useState<Point | null>(null);
+  const [draft, setDraft] = useState<Point[]>([]);
+  const [shownMs, setShownMs] = useState(0);
+  const [options, setOptions] = useState<ToolOptions>({
+    radius: Math.max(3, Math.round(Math.max(photo.width, photo.height) / 160)),
+    softness: 0.5,
+    tolerance: 6,
+    reach: 'touching',
+    mode: 'take',
+    shape: 'ellipse',
+    snap: 12,
+    piece: 'ellipse',
+    fill: '#b98d5a',
+  });
+  const size = opened ?? { width: photo.width, height: photo.height };
   const at = all.findIndex((p) => p.id === photo.id);
   const next = all[at + 1];
+  const previous = all[at - 1];
+  const chosen = recipe.steps.find((s) => s.id === store.chosen) ?? null;
 
-  useEffect(() => () => running?.end(), [running]);
-  useEffect(() => () => void (fresh && URL.revokeObjectURL(fresh.url)), [fresh]);
+  const addStep = useCallback((label: string, step: Step) => {
+    const { recipe: now } = useRecipe.getState();
+    // Names count up, so that steps can be told apart.
+    const same = now?.steps.filter((s) => s.name.startsWith(label)).length ?? 0;
+    const named = { ...step, name: same ? `${label} ${same + 1}` : label };
+    useRecipe.getState().edit(label, (r) => ({ ...r, steps: [...r.steps, named] }));
+    return named;
+  }, []);
 
-  const cut = async (wanted = options) => {
-    running?.end();
-    const { worker, end } = startCutout();
-    setRunning({ end });
-    try {
-      const made = await worker.run(blobUrl(photo.working), wanted);
-      setFresh({ ...made, url: URL.createObjectURL(made.png) });
-      if (ground === 'photo') setGround('clear');
-    } catch (e) {
-      say('stop', (e as Error).message);
-    } finally {
-      end();
-      setRunning(null);
+  const closePath = useCallback(() => {
+    if (draft.length > 2) {
+      const base = { id: crypto.randomUUID(), name: '', on: true, mode: options.mode };
+      const made =
+        tool === 'trace'
+          ? addStep('Edge traced', { ...base, kind: 'trace', points: draft })
+          : addStep('Polygon', {
+              ...base,
+              kind: 'shape',
+              shape: 'polygon',
+              points: draft,
+              snap: options.snap,
+            });
+      useRecipe.getState().choose(made.id);
+    }
+    setDraft([]);
+  }, [draft, options.mode, options.snap, tool, addStep]);
+
+  const tidyWith = (label: string, value: Partial<Tidy>) =>
+    store.finish(label, (r) => withTidy(r, value, photo));
+  const tidyDuring = (value: Partial<Tidy>) => store.during((r) => withTidy(r, value, photo));
+
+  const onGesture = (gesture: Gesture) => {
+    const { points } = gesture;
+    const [start] = points;
+    const end = points[points.length - 1];
+    const id = crypto.randomUUID();
+    const base = { id, name: '', on: true };
+    const thin = thinned(points, Math.max(0.5, options.radius * 0.12));
+    switch (gesture.tool) {
+      case 'keep':
+      case 'drop':
+        addStep(gesture.tool === 'keep' ? 'Keep stroke' : 'Drop stroke', {
+          ...base,
+          kind: 'stroke',
+          side: gesture.tool,
+          points: thin,
+          radius: options.radius,
+        });
+        return;
+      case 'paint-keep':
+      case 'paint-drop':
+        addStep(gesture.tool === 'paint-keep' ? 'Painted in' : 'Painted out', {
+          ...base,
+          kind: 'paint',
+          side: gesture.tool === 'paint-keep' ? 'keep' : 'drop',
+          points: thin,
+          radius: options.radius,
+          softness: options.softness,
+        });
+        return;
+      case 'fibre':
+        addStep('Fibre zone', { ...base, kind: 'fibre', points: thin, radius: options.radius });
+        return;
+      case 'colour': {
+        if (gesture.shift && chosen?.kind === 'colour') {
+          store.edit('Pick another colour', (r) => ({
+            ...r,
+            steps: r.steps.map((s) =>
+              s.id === chosen.id ? { ...chosen, seeds: [...chosen.seeds, start] } : s,
+            ),
+          }));
+          return;
+        }
+        const made = addStep('By colour', {
+          ...base,
+          kind: 'colour',
+          mode: options.mode,
+          seeds: [start],
+          tolerance: options.tolerance,
+          reach: options.reach,
+        });
+        store.choose(made.id);
+        return;
+      }
+      case 'trace':
+        setDraft((d) => [...d, end]);
+        return;
+      case 'shape': {
+        if (options.shape === 'polygon') {
+          setDraft((d) => [...d, end]);
+          return;
+        }
+        if (Math.hypot(end[0] - start[0], end[1] - start[1]) < 2 && options.shape !== 'freehand') return;
+        if (points.length < 3 && options.shape === 'freehand') return;
+        const made = addStep(options.shape[0].toUpperCase() + options.shape.slice(1), {
+          ...base,
+          kind: 'shape',
+          mode: options.mode,
+          shape: options.shape,
+          points: options.shape === 'freehand' ? thinned(points, 1.5) : [start, end],
+          snap: options.snap,
+        });
+        store.choose(made.id);
+        return;
+      }
+      case 'repair': {
+        if (points.length < 3 || Math.hypot(end[0] - start[0], end[1] - start[1]) < 2) {
+          if (options.piece !== 'path' || points.length < 8) return;
+        }
+        store.edit('Draw a repair piece', (r) => ({
+          ...r,
+          repairs: [
+            ...r.repairs,
+            {
+              id,
+              shape: options.piece,
+              points: options.piece === 'path' ? thinned(points, 1.5) : [start, end],
+              corner: options.radius,
+              fill: options.fill,
+              outline: null,
+              softness: 1,
+              place: 'front',
+              on: true,
+            },
+          ],
+        }));
+        return;
+      }
+      case 'neutral':
+        void worker?.colourAt(...start).then((neutral) => {
+          if (neutral) tidyWith('White balance', { neutral });
+          setTool('keep');
+        });
+        return;
+      case 'straighten': {
+        // The nearer of level and upright is meant.
+        const angle = (Math.atan2(end[1] - start[1], end[0] - start[0]) * 180) / Math.PI;
+        const off = ((((angle + 45) % 90) + 90) % 90) - 45;
+        if (Math.hypot(end[0] - start[0], end[1] - start[1]) > 8)
+          tidyWith('Straighten', {
+            straighten: Math.max(-45, Math.min(45, Math.round((recipe.tidy.straighten - off) * 10) / 10)),
+          });
+        setTool('keep');
+        return;
+      }
+      case 'crop': {
+        const before = recipe.tidy.crop;
+        const x = Math.max(0, Math.round(Math.min(start[0], end[0]))) + (before?.x ?? 0);
+        const y = Math.max(0, Math.round(Math.min(start[1], end[1]))) + (before?.y ?? 0);
+        const width = Math.min(size.width, Math.round(Math.abs(end[0] - start[0])));
+        const height = Math.min(size.height, Math.round(Math.abs(end[1] - start[1])));
+        if (width >= 8 && height >= 8) tidyWith('Crop', { crop: { x, y, width, height } });
+        setCamera(null);
+        setTool('keep');
+      }
     }
   };
 
-  const keep = async () => {
-    if (!fresh) return;
-    const query = new URLSearchParams({
-      x: String(fresh.bounds.x),
-      y: String(fresh.bounds.y),
-      confidence: String(fresh.confidence),
-      holes: String(options.holes),
-      shadows: String(options.shadows),
+  const movePoint = (stepId: string, index: number, to: Point, done: boolean) => {
+    const change = (r: CutoutRecipe) => ({
+      ...r,
+      steps: r.steps.map((s) =>
+        s.id === stepId && 'points' in s
+          ? ({ ...s, points: s.points.map((p, i) => (i === index ? to : p)) } as Step)
+          : s,
+      ),
     });
-    try {
-      await sendFile(`/api/photos/${photo.id}/cutout?${query}`, fresh.png, () => undefined);
-      setFresh(null);
-      refresh('/api/photos', '/api/products', '/api/listings');
-      say('pass', 'The cutout is kept. Every shot that shows it follows.');
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
+    if (done) store.finish('Move a point', change);
+    else store.during(change);
   };
 
-  const onServer = async () => {
+  const removeChosen = useCallback(() => {
+    const { recipe: now, chosen: id } = useRecipe.getState();
+    const step = now?.steps.find((s) => s.id === id);
+    if (!step) return;
+    const zoom = camera?.zoom ?? 0.5;
+    const near =
+      step.kind === 'trace' && pointer && step.points.length > 3
+        ? step.points.findIndex((p) => Math.hypot(p[0] - pointer[0], p[1] - pointer[1]) * zoom < 10)
+        : -1;
+    useRecipe.getState().edit(near >= 0 ? 'Remove a point' : `Delete ${step.name}`, (r) => ({
+      ...r,
+      steps:
+        near >= 0
+          ? r.steps.map((s) =>
+              s.id === id && s.kind === 'trace' ? { ...s, points: s.points.filter((_, i) => i !== near) } : s,
+            )
+          : r.steps.filter((s) => s.id !== id),
+    }));
+  }, [camera, pointer]);
+
+  const accept = useCallback(async () => {
+    if (!(await saveRecipe()))
+      return say('stop', 'The steps could not be stored yet; try again in a moment.');
     try {
-      await request('POST', `/api/photos/${photo.id}/cutout`, options);
-      setFresh(null);
+      await request('POST', '/api/photos/accepted', { ids: [photo.id], accepted: true });
+      await request('POST', '/api/photos/cutouts', { ids: [photo.id] });
       refresh('/api/photos');
-      say('working', 'A worker cuts it out; this page follows.');
+      say('pass', 'A worker makes the full-size cutout; every shot that shows it follows.');
+      void navigate(next ? `/photos/${next.id}/cutout` : '/photos/review');
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  }, [photo.id, next, navigate]);
+
+  const zoomBy = useCallback(
+    (factor: number) =>
+      setCamera((c) => {
+        const from = c ?? { zoom: 0.4, x: size.width / 2, y: size.height / 2 };
+        return { ...from, zoom: Math.min(MOST_ZOOM, from.zoom * factor) };
+      }),
+    [size.width, size.height],
+  );
+  const saveOutline = async (title: string) => {
+    if (!worker) return;
+    try {
+      const png = await worker.matte(recipe);
+      const query = new URLSearchParams({ name: 'outline.png', title });
+      const kept = await sendFile<Outline>(`/api/photos/${photo.id}/outlines?${query}`, png, () => undefined);
+      setOutlines((list) => [kept, ...list]);
+      say('pass', `"${title}" is kept with the photo.`);
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const importOutline = async (file: File) => {
+    try {
+      const query = new URLSearchParams({ name: file.name, title: file.name.replace(/\.\w+$/, '') });
+      const kept = await sendFile<Outline>(
+        `/api/photos/${photo.id}/outlines?${query}`,
+        file,
+        () => undefined,
+      );
+      setOutlines((list) => [kept, ...list]);
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const applyOutline = (outline: Outline, mode: OutlineStep['mode']) =>
+    addStep(outline.title, {
+      id: crypto.randomUUID(),
+      name: '',
+      on: true,
+      kind: 'outline',
+      mode,
+      matte: outline.matte,
+    });
+  const removeOutline = async (outline: Outline) => {
+    try {
+      await request('DELETE', `/api/photos/${photo.id}/outlines/${outline.id}`);
+      setOutlines((list) => list.filter((o) => o.id !== outline.id));
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const tidyAll = async () => {
+    try {
+      const { queued } = await request<{ queued: number }>('POST', '/api/photos/tidy', {
+        ids: all.filter((p) => p.id !== photo.id).map((p) => p.id),
+        tidy: recipe.tidy,
+      });
+      refresh('/api/photos');
+      say('working', `${queued} photos take the same tidy and are cut out again.`);
     } catch (e) {
       say('stop', (e as Error).message);
     }
   };
 
+  const choose = useCallback((id: ToolId) => {
+    setTool(id);
+    setDraft([]);
+  }, []);
   const actions = useMemo<Action[]>(
     () => [
-      ...(['clear', 'white', 'black', 'photo', 'matte'] as const).map((g) => ({
-        id: `ground-${g}`,
-        title: `Look at it on ${g === 'clear' ? 'transparent' : g === 'matte' ? 'the matte' : g === 'photo' ? 'its photo' : g}`,
-        group: 'Cutout',
-        run: () => setGround(g),
+      ...TOOLS.map((t) => ({
+        id: `tool-${t.id}`,
+        title: `${t.title}: ${t.about.toLowerCase()}`,
+        group: 'Cutout tools',
+        keys: t.key.toUpperCase(),
+        run: () => choose(t.id),
       })),
-      { id: 'again', title: 'Cut out again', group: 'Cutout', run: () => void cut() },
+      ...SIGHTS.map((s) => ({
+        id: `sight-${s.id}`,
+        title: `Look at it: ${s.title.toLowerCase()}`,
+        group: 'Cutout view',
+        keys: s.key,
+        run: () => setSight(s.id),
+      })),
+      {
+        id: 'fit',
+        title: 'Fit the photo to the view',
+        group: 'Cutout view',
+        keys: 'F',
+        run: () => setCamera(null),
+      },
+      {
+        id: 'actual',
+        title: 'Actual pixels, 100 %',
+        group: 'Cutout view',
+        keys: 'A',
+        run: () => setCamera({ zoom: 1, x: size.width / 2, y: size.height / 2 }),
+      },
+      {
+        id: 'edge',
+        title: 'Edge line on and off',
+        group: 'Cutout view',
+        keys: 'E',
+        run: () => setEdgeLine((e) => !e),
+      },
+      { id: 'tidy', title: 'Tidy the photo', group: 'Cutout', run: () => setTidying((t) => !t) },
+      { id: 'accept', title: 'Accept and go on', group: 'Cutout', keys: 'N', run: () => void accept() },
+      { id: 'undo', title: 'Undo', group: 'Cutout', keys: 'Ctrl Z', run: () => useRecipe.getState().undo() },
+      {
+        id: 'redo',
+        title: 'Redo',
+        group: 'Cutout',
+        keys: 'Ctrl Shift Z',
+        run: () => useRecipe.getState().redo(),
+      },
+      { id: 'help', title: 'Keys of the cutout desk', group: 'Cutout', keys: '?', run: () => setHelp(true) },
     ],
-    [options, photo.id],
+    [choose, accept, size.width, size.height],
   );
   useActions('cutout', actions);
 
-  const cutout = fresh
-    ? { url: fresh.url, bounds: fresh.bounds }
-    : photo.cutout
-      ? { url: blobUrl(photo.cutout.picture), bounds: photo.cutout.bounds }
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (
+        (e.target as HTMLElement).closest('input, textarea, [role="dialog"], [role="menu"], [role="listbox"]')
+      )
+        return;
+      const ctrl = e.ctrlKey || e.metaKey;
+      if (ctrl && e.key.toLowerCase() === 'z') {
+        e.preventDefault();
+        if (e.shiftKey) useRecipe.getState().redo();
+        else useRecipe.getState().undo();
+        return;
+      }
+      if (ctrl || e.altKey) return;
+      const named = actions.find((a) => a.keys?.length === 1 && a.keys.toLowerCase() === e.key.toLowerCase());
+      if (named) named.run();
+      else if (e.key === '+' || e.key === '=') zoomBy(1.5);
+      else if (e.key === '-') zoomBy(1 / 1.5);
+      else if (e.key === '.' || e.key === ',')
+        setOptions((o) => ({
+          ...o,
+          radius: Math.max(0.5, Math.min(1000, o.radius * (e.key === '.' ? 1.25 : 0.8))),
+        }));
+      else if (e.key === 'Enter' && draft.length) closePath();
+      else if (e.key === 'Escape') setDraft([]);
+      else if (e.key === 'Delete' || e.key === 'Backspace') removeChosen();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [actions, zoomBy, draft, closePath, removeChosen]);
+
+  const loupeAt = useMemo(() => {
+    if (pointer) return { x: pointer[0], y: pointer[1] };
+    if (fringe?.worstAt) return fringe.worstAt;
+    return photo.cutout
+      ? { x: photo.cutout.bounds.x, y: photo.cutout.bounds.y + photo.cutout.bounds.height / 2 }
       : null;
-  const confidence = fresh?.confidence ?? photo.cutout?.confidence ?? null;
-  const share = (v: number, of: number) => `${(v / of) * 100}%`;
-  const backgrounds: Record<Ground, string> = {
-    clear: 'clear-ground',
-    white: 'bg-white',
-    black: 'bg-black',
-    photo: '',
-    matte: 'bg-black',
-  };
+  }, [pointer, fringe, photo.cutout]);
+  const onPoint = useCallback((p: Point | null) => setPointer(p), []);
+  const shownRecipe = solvedRecipe ?? recipe;
 
   return (
     <>
       <TopBar
         trail={
-          <nav aria-label="Where you are" className="flex items-center gap-2">
+          <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
             <Link to="/photos" className="text-ink-2 hover:text-ink">
               Photos
             </Link>
             <span className="text-ink-3">/</span>
-            <span className="text-ink-2 max-w-72 truncate">{photo.name}</span>
+            <span className="text-ink-2 max-w-56 truncate">{photo.name}</span>
             <span className="text-ink-3">/</span>
             <h1 className="font-semibold">Cutout</h1>
-            <span className="measure text-ink-2">
+            <span className="measure text-ink-2 whitespace-nowrap">
               photo {at + 1} of {all.length}
+            </span>
+            <span role="status" data-testid="saving" className="measure text-ink-2 whitespace-nowrap">
+              {
+                {
+                  saved: 'saved',
+                  waiting: 'saving',
+                  saving: 'saving',
+                  offline: 'not saved yet, trying again',
+                }[store.saving]
+              }
             </span>
           </nav>
         }
       >
-        {next && (
-          <Button onClick={() => void navigate(`/photos/${next.id}/cutout`)} tone={fresh ? 'plain' : 'main'}>
-            Next photo
-          </Button>
-        )}
-        {fresh && (
-          <>
-            <Button onClick={() => setFresh(null)}>Leave it as it was</Button>
-            <Button tone="main" onClick={keep}>
-              Keep this cutout
-            </Button>
-          </>
-        )}
+        <IconButton
+          label={store.past.length ? `Undo: ${store.past[store.past.length - 1].label}` : 'Nothing to undo'}
+          disabled={!store.past.length}
+          onClick={store.undo}
+        >
+          <Undo2 size={15} aria-hidden />
+        </IconButton>
+        <IconButton
+          label={store.future.length ? `Redo: ${store.future[0].label}` : 'Nothing to redo'}
+          disabled={!store.future.length}
+          onClick={store.redo}
+        >
+          <Redo2 size={15} aria-hidden />
+        </IconButton>
+        <Button onClick={() => setHelp(true)}>Keys</Button>
+        <Button aria-pressed={tidying} onClick={() => setTidying(!tidying)}>
+          {tidying ? 'To the edge' : 'Tidy photo'}
+        </Button>
+        {previous && <Button onClick={() => void navigate(`/photos/${previous.id}/cutout`)}>Previous</Button>}
+        {next && <Button onClick={() => void navigate(`/photos/${next.id}/cutout`)}>Next</Button>}
+        <Button tone="main" onClick={() => void accept()}>
+          {next ? 'Accept, next' : 'Accept'}
+        </Button>
       </TopBar>
       <div className="flex min-h-0 grow">
-        <main className="flex min-w-0 grow flex-col" style={{ background: 'var(--stage)' }}>
-          <div ref={view} className="flex min-h-0 grow items-center justify-center p-6">
-            <div
-              className={`relative ${backgrounds[ground]}`}
-              style={{
-                aspectRatio: `${photo.width} / ${photo.height}`,
-                maxHeight: '100%',
-                width: `min(100%, calc((100vh - 170px) * ${photo.width / photo.height}))`,
-              }}
-              onPointerMove={(e) => {
-                const r = e.currentTarget.getBoundingClientRect();
-                setPointer({
-                  x: ((e.clientX - r.left) / r.width) * photo.width,
-                  y: ((e.clientY - r.top) / r.height) * photo.height,
-                });
-              }}
-            >
-              {ground === 'photo' || !cutout ? (
-                <img
-                  src={blobUrl(photo.working)}
-                  alt={`Photo ${photo.name}`}
-                  className="absolute inset-0 h-full w-full"
-                />
-              ) : (
-                <img
-                  src={cutout.url}
-                  alt={`Cutout of ${photo.name}`}
-                  className="absolute"
-                  style={{
-                    left: share(cutout.bounds.x, photo.width),
-                    top: share(cutout.bounds.y, photo.height),
-                    width: share(cutout.bounds.width, photo.width),
-                    height: share(cutout.bounds.height, photo.height),
-                    // The matte is the cutout's own transparency, drawn white on black.
-                    filter: ground === 'matte' ? 'brightness(0) invert(1)' : undefined,
-                  }}
-                />
-              )}
-              {running && (
-                <div
-                  role="status"
-                  className="absolute inset-0 flex flex-col items-center justify-center gap-3 bg-[#ffffffb0]"
-                >
-                  <p className="font-semibold">Finding the product ...</p>
-                  <Button
-                    onClick={() => {
-                      running.end();
-                      setRunning(null);
-                    }}
-                  >
-                    Cancel
-                  </Button>
-                </div>
-              )}
-            </div>
-          </div>
-          <div className="flex justify-center pb-5">
-            <div className="w-[460px]">
-              <Segmented<Ground>
-                label="Seen on"
-                value={ground}
-                onChange={setGround}
-                options={[
-                  { value: 'clear', title: 'Transparent' },
-                  { value: 'white', title: 'White' },
-                  { value: 'black', title: 'Black' },
-                  { value: 'matte', title: 'Matte' },
-                  { value: 'photo', title: 'Photo' },
-                ]}
+        <StepsPanel
+          recipe={recipe}
+          confidence={note?.confidence ?? photo.cutout?.confidence ?? null}
+          chosen={store.chosen}
+          outlines={outlines}
+          onChoose={store.choose}
+          onEdit={store.edit}
+          onSaveOutline={saveOutline}
+          onUseOutline={applyOutline}
+          onRemoveOutline={(o) => void removeOutline(o)}
+          onImportOutline={(f) => void importOutline(f)}
+          svgUrl={(o) => `/api/photos/${photo.id}/outlines/${o.id}/svg`}
+        />
+        <main className="relative min-w-0 grow">
+          {worker && opened ? (
+            <DeskView
+              worker={worker}
+              size={size}
+              recipe={{ ...recipe, tidy: shownRecipe.tidy }}
+              version={version}
+              sight={sight}
+              ground={ground}
+              tint={tint}
+              scene={sceneBitmap}
+              edgeLine={edgeLine}
+              tool={tool}
+              options={options}
+              chosen={chosen}
+              paths={note?.paths ?? {}}
+              camera={camera}
+              setCamera={setCamera}
+              onGesture={onGesture}
+              onPoint={onPoint}
+              onMovePoint={movePoint}
+              onShown={setShownMs}
+              draft={draft}
+            />
+          ) : (
+            <Waiting what="the photo" />
+          )}
+          <div className="absolute top-3 right-3 flex items-center gap-2">
+            {sight === 'tint' && (
+              <input
+                type="color"
+                aria-label="Tint of what is dropped"
+                value={tint}
+                onChange={(e) => setTint(e.target.value)}
+                className="border-line h-7 w-8 rounded-md border bg-white p-0.5"
               />
-            </div>
+            )}
+            {sight === 'colour' && (
+              <div className="bg-card flex items-center gap-1 rounded-md p-0.5">
+                {['#ffffff', '#000000'].map((c) => (
+                  <button
+                    key={c}
+                    type="button"
+                    aria-label={c === '#ffffff' ? 'On white' : 'On black'}
+                    onClick={() => setGround(c)}
+                    className="border-line h-6 w-6 rounded-sm border"
+                    style={{ background: c }}
+                  />
+                ))}
+                <ColourField label="Ground" value={ground} onChange={setGround} onCommit={setGround} />
+              </div>
+            )}
+            {sight === 'scene' && scenes && scene && (
+              <Select
+                label="Scene behind the cutout"
+                className="w-44"
+                value={scene.id}
+                onChange={setSceneId}
+                options={scenes.map((s) => ({ value: s.id, title: s.title }))}
+              />
+            )}
+            <Segmented<Sight>
+              label="Seen as"
+              value={sight}
+              onChange={setSight}
+              options={SIGHTS.map((s) => ({ value: s.id, title: s.title }))}
+            />
           </div>
+          <p
+            className="measure bg-card/95 absolute top-3 left-20 rounded-sm px-2 py-1"
+            data-testid="desk-timing"
+          >
+            {note ? `cut ${Math.round(note.milliseconds)} ms, view ${Math.round(shownMs)} ms` : 'cutting out'}
+          </p>
+          {note?.empty && (
+            <p role="status" className="bg-card absolute inset-x-0 top-14 mx-auto w-fit rounded-md px-4 py-2">
+              Nothing stands off the background here. Draw a keep stroke over the product.
+            </p>
+          )}
+          {!tidying || TOOLS.some((t) => t.id === tool) ? (
+            <ToolBar
+              tool={tool}
+              options={options}
+              onTool={choose}
+              onOptions={(value) => setOptions((o) => ({ ...o, ...value }))}
+              drafting={draft.length}
+              onClosePath={closePath}
+            />
+          ) : null}
         </main>
         <aside
           aria-label="Cutout desk"
+          tabIndex={0}
           className="border-line bg-card w-76 shrink-0 overflow-y-auto border-l"
         >
-          <section className="border-line border-b p-3.5">
-            <EdgeLoupe
-              source={cutout?.url ?? null}
-              bounds={cutout?.bounds ?? null}
-              at={
-                pointer ??
-                (cutout ? { x: cutout.bounds.x + cutout.bounds.width / 2, y: cutout.bounds.y + 12 } : null)
-              }
+          {tidying ? (
+            <TidyDesk
+              tidy={recipe.tidy}
+              histogram={opened?.histogram ?? null}
+              tool={tool}
+              onTool={setTool}
+              during={tidyDuring}
+              finish={tidyWith}
+              onApplyToAll={() => void tidyAll()}
+              others={all.length - 1}
             />
-            <p className="text-ink-2 mt-2 text-[12px]">Edge loupe, 600 %, follows the pointer</p>
-          </section>
-          <section className="border-line border-b p-3.5">
-            <h2 className="flex justify-between font-semibold">
-              Automatic
-              <span className="measure text-ink-2">
-                {confidence === null ? '' : `${Math.round(confidence * 100)} % sure`}
-              </span>
-            </h2>
-            <p className="text-ink-2 mt-1 text-[12.5px]">
-              {fresh
-                ? `Cut out here in ${(fresh.milliseconds / 1000).toFixed(1)} s, not kept yet.`
-                : `${cutoutText(photo)}.`}
-            </p>
-            <div className="mt-2">
-              <Switch
-                label="Openings inside the product"
-                on={options.holes}
-                onChange={(holes) => {
-                  setOptions({ ...options, holes });
-                  void cut({ ...options, holes });
-                }}
+          ) : (
+            <>
+              <section aria-label="Edge loupe" className="border-line border-b p-3.5">
+                <EdgeLoupe
+                  worker={worker}
+                  recipe={recipe}
+                  version={version.solved}
+                  size={size}
+                  at={loupeAt}
+                  scene={sceneBitmap}
+                  sceneTitle={scene?.title.split(' ')[0].toLowerCase() ?? 'wood'}
+                />
+              </section>
+              <EdgeDesk
+                recipe={recipe}
+                fringe={fringe}
+                during={store.during}
+                finish={store.finish}
+                onShowWorst={(p) => setCamera({ zoom: 4, x: p.x, y: p.y })}
               />
-              <Switch
-                label="Soft shadows belong to the background"
-                on={options.shadows}
-                onChange={(shadows) => {
-                  setOptions({ ...options, shadows });
-                  void cut({ ...options, shadows });
-                }}
-              />
-            </div>
-            <div className="mt-2 flex gap-2">
-              <Button onClick={() => void cut()} disabled={!!running}>
-                Cut out again
-              </Button>
-              <Button tone="quiet" onClick={onServer} title="Let a worker do it: for very large photos">
-                On the server
-              </Button>
-            </div>
-          </section>
-          <section className="p-3.5">
-            <h2 className="font-semibold">Photo</h2>
-            <dl className="text-ink-2 mt-1 grid grid-cols-[80px_1fr] gap-y-1 text-[12.5px]">
-              <dt>Size</dt>
-              <dd className="measure">
-                {photo.width} x {photo.height} px
-              </dd>
-              {photo.cutout && (
-                <>
-                  <dt>Product</dt>
-                  <dd className="measure">
-                    {photo.cutout.width} x {photo.cutout.height} px
-                  </dd>
-                </>
-              )}
-              <dt>Format</dt>
-              <dd className="measure">{photo.format}</dd>
-            </dl>
-            {photo.notes.map((n) => (
-              <p key={n} className="text-ink-2 mt-1 text-[12.5px]">
-                {n}
-              </p>
-            ))}
-            {cutout && (
-              <a
-                href={cutout.url}
-                download={`${photo.name.replace(/\.[^.]+$/, '')}.cutout.png`}
-                className="mt-2 block underline"
-              >
-                Download the cutout as PNG
-              </a>
-            )}
-          </section>
+            </>
+          )}
         </aside>
       </div>
+      <Dialog open={help} onClose={() => setHelp(false)} title="Keys of the cutout desk" wide>
+        <div className="grid grid-cols-2 gap-x-8">
+          {[
+            ...TOOLS.map((t): [string, string] => [
+              t.key.toUpperCase(),
+              `${t.title}: ${t.about.toLowerCase()}`,
+            ]),
+            ...SIGHTS.map((s): [string, string] => [s.key, `Look at it: ${s.title.toLowerCase()}`]),
+            ...OTHER_KEYS,
+          ].map(([keys, what]) => (
+            <p key={keys + what} className="border-line flex h-8 items-center justify-between gap-4 border-b">
+              <span>{what}</span>
+              <kbd className="measure text-ink-2">{keys}</kbd>
+            </p>
+          ))}
+        </div>
+      </Dialog>
+      {store.conflict && (
+        <Dialog
+          open
+          onClose={() => undefined}
+          title="This cutout was changed in another window"
+          footer={
+            <>
+              <Button onClick={() => store.settle(false)}>Take theirs</Button>
+              <Button tone="main" onClick={() => store.settle(true)}>
+                Keep mine
+              </Button>
+            </>
+          }
+        >
+          <p>
+            There it has {store.conflict.recipe.steps.length} steps, here {recipe.steps.length}. Nothing was
+            saved over it.
+          </p>
+        </Dialog>
+      )}
     </>
   );
+}
+
+/** Leaves out points that lie nearer than `least` to the one before. */
+function thinned(points: Point[], least: number): Point[] {
+  const out: Point[] = [];
+  for (const p of points) {
+    const last = out[out.length - 1];
+    if (!last || Math.hypot(p[0] - last[0], p[1] - last[1]) >= least) out.push(round(p));
+  }
+  return out;
+}
+
+const round = ([x, y]: Point): Point => [Math.round(x * 10) / 10, Math.round(y * 10) / 10];
+
+/** A changed tidy; where it turns or crops the photo, every step keeps its place on the product. */
+function withTidy(
+  recipe: CutoutRecipe,
+  value: Partial<Tidy>,
+  photo: { width: number; height: number },
+): CutoutRecipe {
+  const tidy = { ...recipe.tidy, ...value };
+  if (tidy.straighten === recipe.tidy.straighten && tidy.crop === recipe.tidy.crop)
+    return { ...recipe, tidy };
+  const from = tidyMap(photo.width, photo.height, recipe.tidy);
+  const to = tidyMap(photo.width, photo.height, tidy);
+  return { ...mapRecipe(recipe, (x, y) => to.toTidied(...from.toPhoto(x, y)), 1), tidy };
 }

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link } from 'react-router';
-import { reducedUrl, refresh, request, useServer, type Photo } from '../../api/client';
+import { reducedUrl, refresh, request, sendFile, useServer, type Photo } from '../../api/client';
 import { bringIn, stopUpload, useUploads, type Upload } from '../../api/uploads';
 import { Button, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
@@ -37,6 +37,12 @@ export function PhotosScreen() {
               Start one listing with {chosen.length} variants
             </Button>
           )}
+          {chosen.length > 0 && (
+            <Button onClick={() => void cutAgain(chosen)}>Cut {chosen.length} out again</Button>
+          )}
+          <Link to="/photos/review" className={buttonClass()}>
+            Review wall
+          </Link>
           <input {...getInputProps({ 'aria-label': 'Photos to bring in' })} />
           <Button tone="main" onClick={open}>
             <Plus size={15} aria-hidden /> Bring in photos
@@ -86,6 +92,15 @@ export function PhotosScreen() {
       {starting && <NewListing photos={starting} onClose={() => setStarting(null)} />}
     </>
   );
+}
+
+async function cutAgain(ids: string[]): Promise<void> {
+  try {
+    await request('POST', '/api/photos/cutouts', { ids });
+    refresh('/api/photos');
+  } catch (error) {
+    say('stop', (error as Error).message);
+  }
 }
 
 function UploadRow({
@@ -144,6 +159,7 @@ function UploadRow({
 export function cutoutText(photo: Photo): string {
   if (photo.cutoutState === 'waiting') return 'Waits for its cutout';
   if (photo.cutoutState === 'working') return 'Being cut out ...';
+  if (photo.cutoutState === 'cancelled') return 'Cancelled; open it to cut it out';
   if (photo.cutoutState === 'failed') return photo.cutoutError ?? 'Could not be cut out.';
   return `Cut out, ${Math.round((photo.cutout?.confidence ?? 0) * 100)} % sure of its edge`;
 }
@@ -159,6 +175,19 @@ function PhotoCard({
   onChoose(on: boolean): void;
   onStart(): void;
 }) {
+  const replace = async (file: File) => {
+    try {
+      await sendFile(
+        `/api/photos/${photo.id}/replace?name=${encodeURIComponent(file.name)}`,
+        file,
+        () => undefined,
+      );
+      refresh('/api/photos', '/api/products', '/api/listings');
+      say('pass', `${photo.name} is replaced; its product keeps it, and its steps run again.`);
+    } catch (error) {
+      say('stop', (error as Error).message);
+    }
+  };
   const remove = async () => {
     try {
       await request('DELETE', `/api/photos/${photo.id}`);
@@ -216,12 +245,25 @@ function PhotoCard({
         )}
         <div className="mt-2 flex justify-between">
           {photo.cutout ? (
-            <Button onClick={onStart}>Start a listing</Button>
+            <Button onClick={onStart}>Start listing</Button>
           ) : (
             <Link to={`/photos/${photo.id}/cutout`} className={buttonClass()}>
               Open
             </Link>
           )}
+          <label className="text-ink-2 hover:text-ink focus-within:outline-spruce cursor-pointer rounded-sm px-1 py-1 focus-within:outline-2">
+            Replace
+            <input
+              type="file"
+              className="sr-only"
+              aria-label={`Replace ${photo.name} by another photo`}
+              onChange={(e) => {
+                const [file] = e.target.files ?? [];
+                if (file) void replace(file);
+                e.target.value = '';
+              }}
+            />
+          </label>
           <Button tone="quiet" onClick={remove} aria-label={`Remove ${photo.name}`}>
             Remove
           </Button>

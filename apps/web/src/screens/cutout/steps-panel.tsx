@@ -1,0 +1,378 @@
+import { DropdownMenu } from 'radix-ui';
+import { ArrowDown, ArrowUp, Eye, EyeOff, Trash2, Upload } from 'lucide-react';
+import { useRef, useState } from 'react';
+import type { CutoutRecipe, OutlineStep, Step } from '@scenograph/core/cutout/recipe';
+import { blobUrl, type Outline } from '../../api/client';
+import { Button, IconButton, NumberField, Segmented, Slider, TextField } from '../../ui/controls';
+
+const SIGNS: Record<Step['kind'], string> = {
+  stroke: '+',
+  paint: 'p',
+  colour: 'C',
+  trace: 'E',
+  shape: 'S',
+  invert: '/',
+  outline: 'O',
+  fibre: '~',
+};
+
+export function stepSign(step: Step): string {
+  return step.kind === 'stroke' || step.kind === 'paint'
+    ? step.side === 'keep'
+      ? '+'
+      : '-'
+    : SIGNS[step.kind];
+}
+
+function stepValue(step: Step): string {
+  if (!step.on) return 'off';
+  if (step.kind === 'stroke' || step.kind === 'paint' || step.kind === 'fibre')
+    return `${Math.round(step.radius * 2)} px`;
+  if (step.kind === 'colour') return `${step.seeds.length} picked`;
+  if (step.kind === 'trace') return `${step.points.length} pts`;
+  if (step.kind === 'shape' || step.kind === 'outline') return step.mode;
+  return '';
+}
+
+/** How the edge was made: the automatic cutout, then each correction in the order it takes effect; saved outlines below. */
+export function StepsPanel({
+  recipe,
+  confidence,
+  chosen,
+  outlines,
+  onChoose,
+  onEdit,
+  onSaveOutline,
+  onUseOutline,
+  onRemoveOutline,
+  onImportOutline,
+  svgUrl,
+}: {
+  recipe: CutoutRecipe;
+  confidence: number | null;
+  chosen: string | null;
+  outlines: Outline[];
+  onChoose(id: string | null): void;
+  onEdit(label: string, change: (recipe: CutoutRecipe) => CutoutRecipe): void;
+  onSaveOutline(title: string): Promise<void>;
+  onUseOutline(outline: Outline, mode: OutlineStep['mode']): void;
+  onRemoveOutline(outline: Outline): void;
+  onImportOutline(file: File): void;
+  svgUrl(outline: Outline): string;
+}) {
+  const [title, setTitle] = useState('');
+  const file = useRef<HTMLInputElement>(null);
+  const patch = (label: string, id: string, value: Partial<Step>) =>
+    onEdit(label, (r) => ({
+      ...r,
+      steps: r.steps.map((s) => (s.id === id ? ({ ...s, ...value } as Step) : s)),
+    }));
+  const move = (id: string, by: number) =>
+    onEdit('Change the order of steps', (r) => {
+      const from = r.steps.findIndex((s) => s.id === id);
+      const to = Math.min(r.steps.length - 1, Math.max(0, from + by));
+      const steps = [...r.steps];
+      const [step] = steps.splice(from, 1);
+      steps.splice(to, 0, step);
+      return { ...r, steps };
+    });
+  return (
+    <aside
+      aria-label="How this edge was made"
+      className="border-line bg-card flex w-59 shrink-0 flex-col overflow-y-auto border-r"
+    >
+      <h2 className="border-line flex h-9.5 shrink-0 items-center border-b px-3.5 font-semibold">
+        How this edge was made
+      </h2>
+      <ol>
+        <li className="border-line flex h-9.5 items-center gap-2 border-b px-3.5">
+          <Sign text="A" />
+          <button
+            type="button"
+            aria-pressed={recipe.automatic.on}
+            className={`grow text-left ${recipe.automatic.on ? '' : 'text-ink-2 line-through'}`}
+            title={recipe.automatic.on ? 'Begin with nothing' : 'Begin with the automatic cutout'}
+            onClick={() =>
+              onEdit(recipe.automatic.on ? 'Automatic off' : 'Automatic on', (r) => ({
+                ...r,
+                automatic: { ...r.automatic, on: !r.automatic.on },
+              }))
+            }
+          >
+            Automatic
+          </button>
+          <span className="measure text-ink-2">
+            {recipe.automatic.on ? (confidence === null ? '' : confidence.toFixed(2)) : 'off'}
+          </span>
+        </li>
+        {recipe.steps.map((step, i) => (
+          <li
+            key={step.id}
+            className={`border-line border-b ${chosen === step.id ? 'border-l-limelight-edge border-l-[3px] bg-[#f5fadb]' : ''}`}
+          >
+            <div className="flex h-9.5 items-center gap-2 px-3.5">
+              <Sign text={stepSign(step)} dim={!step.on} />
+              <button
+                type="button"
+                aria-expanded={chosen === step.id}
+                className={`min-w-0 grow truncate text-left ${step.on ? '' : 'text-ink-2 line-through'}`}
+                onClick={() => onChoose(chosen === step.id ? null : step.id)}
+              >
+                {step.name}
+              </button>
+              <span className="measure text-ink-2">{stepValue(step)}</span>
+            </div>
+            {chosen === step.id && (
+              <div className="grid gap-2 px-3.5 pb-3">
+                <StepFields step={step} onChange={(value) => patch(`Change ${step.name}`, step.id, value)} />
+                <div className="flex gap-1">
+                  <IconButton
+                    label={step.on ? 'Switch off' : 'Switch on'}
+                    onClick={() =>
+                      patch(step.on ? 'Switch a step off' : 'Switch a step on', step.id, { on: !step.on })
+                    }
+                  >
+                    {step.on ? <Eye size={14} aria-hidden /> : <EyeOff size={14} aria-hidden />}
+                  </IconButton>
+                  <IconButton label="Earlier" disabled={i === 0} onClick={() => move(step.id, -1)}>
+                    <ArrowUp size={14} aria-hidden />
+                  </IconButton>
+                  <IconButton
+                    label="Later"
+                    disabled={i === recipe.steps.length - 1}
+                    onClick={() => move(step.id, 1)}
+                  >
+                    <ArrowDown size={14} aria-hidden />
+                  </IconButton>
+                  <IconButton
+                    label="Delete this step"
+                    onClick={() => {
+                      onChoose(null);
+                      onEdit(`Delete ${step.name}`, (r) => ({
+                        ...r,
+                        steps: r.steps.filter((s) => s.id !== step.id),
+                      }));
+                    }}
+                  >
+                    <Trash2 size={14} aria-hidden />
+                  </IconButton>
+                </div>
+              </div>
+            )}
+          </li>
+        ))}
+      </ol>
+      <div className="flex gap-2 px-3.5 py-2.5">
+        <Button
+          tone="quiet"
+          onClick={() =>
+            onEdit('Invert', (r) => ({
+              ...r,
+              steps: [...r.steps, { id: crypto.randomUUID(), name: 'Invert', on: true, kind: 'invert' }],
+            }))
+          }
+        >
+          Invert
+        </Button>
+        {recipe.steps.length > 0 && (
+          <Button tone="quiet" onClick={() => onEdit('Delete all steps', (r) => ({ ...r, steps: [] }))}>
+            Delete all steps
+          </Button>
+        )}
+      </div>
+
+      <h2 className="border-line mt-3 flex h-9.5 shrink-0 items-center justify-between border-b px-3.5 font-semibold">
+        Saved outlines <span className="measure text-ink-2">{outlines.length}</span>
+      </h2>
+      <ul>
+        {outlines.map((o) => (
+          <li key={o.id} className="border-line flex h-9.5 items-center gap-2 border-b pr-1.5 pl-3.5">
+            <img src={`${blobUrl(o.matte)}/reduced/160`} alt="" className="h-6 w-7 bg-black object-contain" />
+            <span className="min-w-0 grow truncate" title={o.title}>
+              {o.title}
+            </span>
+            <DropdownMenu.Root>
+              <DropdownMenu.Trigger className="text-spruce rounded-sm px-1.5 py-1 text-[12px] underline">
+                Use
+              </DropdownMenu.Trigger>
+              <DropdownMenu.Portal>
+                <DropdownMenu.Content
+                  align="start"
+                  className="border-line bg-card z-50 w-48 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
+                >
+                  {(
+                    [
+                      ['replace', 'Load it'],
+                      ['add', 'Add it'],
+                      ['take', 'Take it away'],
+                      ['overlap', 'Keep only the overlap'],
+                    ] as const
+                  ).map(([mode, words]) => (
+                    <Item key={mode} onSelect={() => onUseOutline(o, mode)}>
+                      {words}
+                    </Item>
+                  ))}
+                  <DropdownMenu.Separator className="bg-line my-1 h-px" />
+                  <Item>
+                    <a href={svgUrl(o)} download={`${o.title}.svg`}>
+                      Save as SVG path
+                    </a>
+                  </Item>
+                  <Item>
+                    <a href={blobUrl(o.matte)} download={`${o.title}.png`}>
+                      Save as PNG matte
+                    </a>
+                  </Item>
+                  <Item onSelect={() => onRemoveOutline(o)}>Remove</Item>
+                </DropdownMenu.Content>
+              </DropdownMenu.Portal>
+            </DropdownMenu.Root>
+          </li>
+        ))}
+      </ul>
+      <div className="grid gap-2 px-3.5 py-2.5">
+        <div className="flex items-end gap-2">
+          <div className="grow">
+            <TextField
+              label="Save the present outline as"
+              value={title}
+              onCommit={setTitle}
+              placeholder="Before the handle"
+            />
+          </div>
+          <Button
+            onClick={() => {
+              void onSaveOutline(title.trim() || `Outline ${outlines.length + 1}`).then(() => setTitle(''));
+            }}
+          >
+            Save
+          </Button>
+        </div>
+        <input
+          ref={file}
+          type="file"
+          accept=".png,.svg"
+          aria-label="Outline to bring in"
+          className="hidden"
+          onChange={(e) => {
+            if (e.target.files?.[0]) onImportOutline(e.target.files[0]);
+            e.target.value = '';
+          }}
+        />
+        <Button tone="quiet" onClick={() => file.current?.click()}>
+          <Upload size={13} aria-hidden /> Bring in SVG or PNG
+        </Button>
+      </div>
+    </aside>
+  );
+}
+
+function Item({ onSelect, children }: { onSelect?(): void; children: React.ReactNode }) {
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="data-[highlighted]:bg-spruce-tint flex h-7.5 cursor-pointer items-center rounded-sm px-2.5 outline-none"
+    >
+      {children}
+    </DropdownMenu.Item>
+  );
+}
+
+function Sign({ text, dim }: { text: string; dim?: boolean }) {
+  return (
+    <span
+      aria-hidden
+      className={`bg-spruce-tint measure flex h-6 w-6 shrink-0 items-center justify-center rounded-sm ${dim ? 'text-ink-3' : 'text-spruce'}`}
+    >
+      {text}
+    </span>
+  );
+}
+
+const MODES = [
+  { value: 'add', title: 'Add' },
+  { value: 'take', title: 'Take' },
+  { value: 'overlap', title: 'Overlap' },
+] as const;
+
+function StepFields({ step, onChange }: { step: Step; onChange(value: Partial<Step>): void }) {
+  return (
+    <>
+      <TextField label="Name" hideLabel value={step.name} onCommit={(name) => onChange({ name })} />
+      {(step.kind === 'stroke' || step.kind === 'paint') && (
+        <Segmented
+          label="What the stroke does"
+          value={step.side}
+          onChange={(side) => onChange({ side })}
+          options={[
+            { value: 'keep', title: 'Keep' },
+            { value: 'drop', title: 'Drop' },
+          ]}
+        />
+      )}
+      {(step.kind === 'stroke' || step.kind === 'paint' || step.kind === 'fibre') && (
+        <NumberField
+          label="Width"
+          unit="px"
+          min={1}
+          max={2000}
+          value={step.radius * 2}
+          onCommit={(v) => onChange({ radius: v / 2 })}
+        />
+      )}
+      {step.kind === 'paint' && (
+        <NumberField
+          label="Softness"
+          unit="%"
+          min={0}
+          max={100}
+          value={step.softness * 100}
+          onCommit={(v) => onChange({ softness: v / 100 })}
+        />
+      )}
+      {(step.kind === 'colour' || step.kind === 'trace' || step.kind === 'shape') && (
+        <Segmented
+          label="What it does"
+          value={step.mode}
+          onChange={(mode) => onChange({ mode })}
+          options={[...MODES]}
+        />
+      )}
+      {step.kind === 'colour' && (
+        <>
+          <Slider
+            label="Tolerance"
+            unit="ΔE"
+            min={0}
+            max={40}
+            value={step.tolerance}
+            onChange={() => undefined}
+            onCommit={(tolerance) => onChange({ tolerance })}
+          />
+          <Segmented
+            label="How far it reaches"
+            value={step.reach}
+            onChange={(reach) => onChange({ reach })}
+            options={[
+              { value: 'touching', title: 'Touching' },
+              { value: 'anywhere', title: 'Anywhere' },
+            ]}
+          />
+        </>
+      )}
+      {step.kind === 'shape' && (
+        <NumberField
+          label="Snap"
+          unit="px"
+          min={0}
+          max={400}
+          value={step.snap}
+          onCommit={(snap) => onChange({ snap })}
+        />
+      )}
+      {step.kind === 'trace' && (
+        <p className="text-ink-2 text-[12px]">Drag a point to move it; Delete over a point removes it.</p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,194 @@
+import { expose, transfer } from 'comlink';
+import {
+  openSource,
+  pictureOf,
+  renderView,
+  solve,
+  sourcesOf,
+  wholeView,
+  type CutoutSource,
+  type Solved,
+} from '@scenograph/core/cutout/desk';
+import type { View } from '@scenograph/core/cutout/footprint';
+import { measureFringe, type Fringe } from '@scenograph/core/cutout/fringe';
+import { contours } from '@scenograph/core/cutout/outline-path';
+import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
+import type { Plane, Rgba } from '@scenograph/core/raster/pixels';
+import { histogram, type Histogram } from '@scenograph/core/retouch/histogram';
+import { reduceTo } from '@scenograph/core/raster/resample';
+import { tidyPhoto, type Tidy } from '@scenograph/core/retouch/tidy';
+
+/** The cutout desk's computation, away from the main thread: the same core that the server runs at full size. */
+
+let untidied: Rgba | null = null;
+let source: CutoutSource | null = null;
+let tidied = '';
+let solved: Solved | null = null;
+
+async function decode(url: string): Promise<Rgba> {
+  const response = await fetch(url);
+  if (!response.ok) throw new Error('The photo is not in the store any more.');
+  const bitmap = await createImageBitmap(await response.blob(), {
+    colorSpaceConversion: 'none',
+    premultiplyAlpha: 'none',
+  });
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(bitmap, 0, 0);
+  const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height);
+  return { width: bitmap.width, height: bitmap.height, data: data as Uint8ClampedArray };
+}
+
+function toBitmap(image: Rgba): Promise<ImageBitmap> {
+  return createImageBitmap(new ImageData(image.data as ImageDataArray, image.width, image.height), {
+    premultiplyAlpha: 'premultiply',
+  });
+}
+
+export interface Opened {
+  width: number;
+  height: number;
+  histogram: Histogram;
+}
+
+export interface SolvedNote {
+  confidence: number;
+  milliseconds: number;
+  /** No pixel is kept. */
+  empty: boolean;
+  /** Where traced paths run, by step id. */
+  paths: Record<string, Point[]>;
+}
+
+export interface Shown {
+  view: View;
+  cut: ImageBitmap;
+  photo: ImageBitmap | null;
+  /** The matte's contours in photo pixels, when asked for. */
+  rings: Point[][];
+}
+
+const api = {
+  async load(url: string): Promise<{ width: number; height: number }> {
+    untidied = await decode(url);
+    source = null;
+    tidied = '';
+    return { width: untidied.width, height: untidied.height };
+  },
+
+  /** Tidies the photo where that is new, and tells its size and histogram. */
+  async tidy(tidy: Tidy): Promise<Opened> {
+    const key = JSON.stringify(tidy);
+    if (!source || key !== tidied) {
+      const outlines = source?.outlines;
+      source = openSource(tidyPhoto(untidied!, tidy));
+      if (outlines) source.outlines = outlines;
+      tidied = key;
+      solved = null;
+    }
+    return {
+      width: source.photo.width,
+      height: source.photo.height,
+      histogram: histogram(reduceTo(source.photo, 700)),
+    };
+  },
+
+  /** Carries the recipe out as far as the fine matte. */
+  async solve(recipe: CutoutRecipe): Promise<SolvedNote> {
+    const started = performance.now();
+    const held = source!;
+    for (const step of recipe.steps)
+      if (step.kind === 'outline' && step.on && !held.outlines.has(step.matte))
+        held.outlines.set(step.matte, await decodeMatte(`/api/blobs/${step.matte}`));
+    solved = solve(held, recipe, true);
+    const paths: Record<string, Point[]> = {};
+    for (const step of recipe.steps)
+      if (step.kind === 'trace') paths[step.id] = sourcesOf(held).trace(step.points);
+    return {
+      confidence: solved.confidence,
+      milliseconds: performance.now() - started,
+      empty: !solved.product.some((v) => v === 1) && recipe.repairs.length === 0,
+      paths,
+    };
+  },
+
+  /** What a view of the desk shows; the photo too when it has changed. */
+  async view(view: View, recipe: CutoutRecipe, want: { photo: boolean; rings: boolean }): Promise<Shown> {
+    const { alpha, colours } = renderView(source!, { ...solved!, recipe }, view);
+    const rings = want.rings ? ringsOf(alpha, view) : [];
+    for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
+    const cut = await toBitmap(colours);
+    const photo = want.photo ? await photoOf(view) : null;
+    return transfer({ view, cut, photo, rings }, photo ? [cut, photo] : [cut]);
+  },
+
+  /** How far the edge's colours differ from the product's own, at the fine size. */
+  async fringe(recipe: CutoutRecipe): Promise<Fringe> {
+    const view = wholeView(source!.photo, 1280);
+    const { alpha, colours } = renderView(source!, { ...solved!, recipe }, view);
+    const fringe = measureFringe(colours, alpha);
+    const { worstAt } = fringe;
+    return {
+      ...fringe,
+      worstAt: worstAt && { x: (worstAt.x + 0.5) * view.k, y: (worstAt.y + 0.5) * view.k },
+    };
+  },
+
+  async trace(points: Point[]): Promise<Point[]> {
+    return sourcesOf(source!).trace(points);
+  },
+
+  /** A colour of the tidied photo, the mean of 5 x 5 pixels, as #rrggbb; null outside. */
+  async colourAt(x: number, y: number): Promise<string | null> {
+    const { width, height, data } = source!.photo;
+    const sum = [0, 0, 0];
+    let n = 0;
+    for (let yy = Math.floor(y) - 2; yy <= y + 2; yy++)
+      for (let xx = Math.floor(x) - 2; xx <= x + 2; xx++) {
+        if (xx < 0 || yy < 0 || xx >= width || yy >= height) continue;
+        for (let c = 0; c < 3; c++) sum[c] += data[(yy * width + xx) * 4 + c];
+        n++;
+      }
+    if (!n) return null;
+    return `#${sum
+      .map((v) =>
+        Math.round(v / n)
+          .toString(16)
+          .padStart(2, '0'),
+      )
+      .join('')}`;
+  },
+
+  /** The present matte at the photo's full size as a grey PNG. */
+  async matte(recipe: CutoutRecipe): Promise<Blob> {
+    const { alpha } = renderView(source!, { ...solved!, recipe }, wholeView(source!.photo));
+    const canvas = new OffscreenCanvas(alpha.width, alpha.height);
+    const image = new ImageData(alpha.width, alpha.height);
+    for (let i = 0; i < alpha.data.length; i++) {
+      const v = Math.round(alpha.data[i] * 255);
+      image.data.set([v, v, v, 255], i * 4);
+    }
+    canvas.getContext('2d')!.putImageData(image, 0, 0);
+    return canvas.convertToBlob({ type: 'image/png' });
+  },
+};
+
+async function decodeMatte(url: string): Promise<Plane> {
+  const { width, height, data } = await decode(url);
+  const out: Plane = { width, height, data: new Float32Array(width * height) };
+  for (let i = 0; i < out.data.length; i++) out.data[i] = data[i * 4] / 255;
+  return out;
+}
+
+async function photoOf(view: View): Promise<ImageBitmap> {
+  return toBitmap(pictureOf(source!, view));
+}
+
+function ringsOf(alpha: Plane, view: View): Point[][] {
+  return contours(alpha, 0.4).map((ring) =>
+    ring.map(([x, y]): Point => [x * view.k + view.left, y * view.k + view.top]),
+  );
+}
+
+export type DeskWorker = typeof api;
+expose(api);
