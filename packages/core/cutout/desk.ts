@@ -5,7 +5,7 @@ import { compileSteps, fibreZone, type StepSources } from './compile';
 import { applyEdgeControls, edgeReach } from './edge-controls';
 import { applyExactSteps } from './exact-steps';
 import { expandMatte, type Expanded } from './expand-matte';
-import { scaleLabels, settleLabels } from './fine-labels';
+import { bandAround, edgeContrast, scaleLabels, settleLabels } from './fine-labels';
 import { solveFineMatte, type FineMatte } from './fine-matte';
 import type { View } from './footprint';
 import { findGlass, seeThrough, type Glass } from './glass';
@@ -18,12 +18,15 @@ import { edgeCost, traceEdge } from './trace';
 /** Long side of the picture on which the outline is cut, and of the one on which the matte is solved. */
 const SMALL = 480;
 const FINE = 1280;
+/** The same for a view under the hand. */
+const QUICK = 640;
 
 /** A tidied photo opened for cutting: its reduced copies and what has been learnt from them. */
 export interface CutoutSource {
   photo: Rgba;
   fine: Rgba;
   small: Rgba;
+  quick: Rgba;
   lab: Float32Array;
   /** The photo came with transparency around the product: its own matte is where everything begins. */
   given: boolean;
@@ -34,6 +37,8 @@ export interface CutoutSource {
   cost: Float32Array | null;
   paths: Map<string, Point[]>;
   outlines: Map<string, Plane>;
+  /** The last part of the photo that was shown: most views are asked for again with another matte. */
+  shown: { key: string; picture: Rgba } | null;
 }
 
 /** A recipe carried out as far as the fine matte; views of any part and size come from it. */
@@ -44,6 +49,10 @@ export interface Solved {
   product: Uint8Array;
   labels: Uint8Array;
   fine: FineMatte;
+  /** Photo pixels a pixel of the fine matte. */
+  fineK: number;
+  /** The contrast that is usual along the edge; kept from solve to solve, so that parts agree with the whole. */
+  contrast: number;
   glass: Glass | null;
   confidence: number;
 }
@@ -55,6 +64,7 @@ export function openSource(photo: Rgba): CutoutSource {
   return {
     photo,
     fine,
+    quick: reduceTo(fine, QUICK),
     small,
     lab: oklabPixels(small),
     given: hasClearGround(photo),
@@ -64,6 +74,7 @@ export function openSource(photo: Rgba): CutoutSource {
     cost: null,
     paths: new Map(),
     outlines: new Map(),
+    shown: null,
   };
 }
 
@@ -120,10 +131,18 @@ function givenLesson(lesson: Lesson, small: Rgba): void {
 /**
  * Carries out a recipe: corrections become certain pixels, the cut is made again with what they teach, its
  * outline is settled on the fine picture, and the matte is solved in a band around it.
- * @param quick fewer rounds of the matte's solver, for a view under the hand
+ * @param quick the matte at half the fine size and with fewer rounds, for a view under the hand
+ * @param before what was solved last, by the same photo: where its outline stays, so does its matte
  */
-export function solve(source: CutoutSource, recipe: CutoutRecipe, quick = false): Solved {
-  const { photo, fine, small } = source;
+export function solve(
+  source: CutoutSource,
+  recipe: CutoutRecipe,
+  quick = false,
+  before: Solved | null = null,
+): Solved {
+  const { photo, small } = source;
+  const fine = quick ? source.quick : source.fine;
+  const fineK = photo.width / fine.width;
   const lesson = lessonOf(source, recipe.automatic);
   const constraints = compileSteps(recipe, lesson, photo, sourcesOf(source));
   const glass = recipe.automatic.glass && !source.given ? findGlass(lesson) : null;
@@ -132,25 +151,145 @@ export function solve(source: CutoutSource, recipe: CutoutRecipe, quick = false)
     // Clear parts are inside the outline unless a correction says otherwise.
     product = product.map((v, i) => (constraints?.hard[i] === DROP ? 0 : v | glass.envelope[i]));
   }
+  const zone = fibreZone(recipe, fine.width, fine.height, fineK);
   const coarse = scaleLabels(product, small.width, small.height, fine.width, fine.height);
-  const labels = source.given ? coarse : settleLabels(fine, coarse, (1.6 * fine.width) / small.width + 1);
-  const solved = source.given
-    ? givenMatte(fine, labels, constraints !== null)
-    : solveFineMatte(fine, labels, {
-        noise: Math.max(2.2, lesson.model.sigma[0] * 255 * 1.5),
-        backdrop: lesson.patterned ? null : { model: lesson.model, scale: small.width / fine.width },
-        fibreZone: fibreZone(recipe, fine.width, fine.height, source.fineK),
-        iterations: quick ? 5 : 12,
-      });
+  const radius = (1.6 * fine.width) / small.width + 1;
+  const related = before && before.fineK === fineK && before.lesson === lesson ? before : null;
+  const contrast =
+    related?.contrast ??
+    (source.given ? 0 : edgeContrast(fine, bandAround(coarse, fine.width, fine.height, radius)));
+  const matteIn = (part: Rect): { labels: Uint8Array; matte: FineMatte } => {
+    const whole = part.width === fine.width && part.height === fine.height;
+    const picture = whole ? fine : crop(fine, part);
+    const outline = whole ? coarse : cropBytes(coarse, fine.width, part);
+    const labels = settleLabels(picture, outline, radius, contrast);
+    const matte = solveFineMatte(picture, labels, {
+      noise: Math.max(2.2, lesson.model.sigma[0] * 255 * 1.5),
+      backdrop: lesson.patterned
+        ? null
+        : {
+            model: lesson.model,
+            scale: small.width / fine.width,
+            left: part.x,
+            top: part.y,
+            side: Math.max(fine.width, fine.height),
+          },
+      fibreZone: zone && (whole ? zone : cropBytes(zone, fine.width, part)),
+      iterations: quick ? 0 : 12,
+    });
+    return { labels, matte };
+  };
+  const all: Rect = { x: 0, y: 0, width: fine.width, height: fine.height };
+  let labels: Uint8Array;
+  let matte: FineMatte;
+  if (source.given) {
+    labels = coarse;
+    matte = givenMatte(fine, labels, constraints !== null);
+  } else {
+    const again =
+      related && sameFibres(related.recipe, recipe)
+        ? changedPart(related.product, product, small.width, small.height)
+        : 'all';
+    const margin = Math.ceil(Math.max(fine.width, fine.height) * 0.05) + 6;
+    const part = again === 'all' || !again ? all : grownRect(again, fine.width / small.width, margin, all);
+    if (!again) ({ labels, fine: matte } = before!);
+    else if (part.width * part.height > 0.6 * fine.width * fine.height) ({ labels, matte } = matteIn(all));
+    else {
+      const solvedPart = matteIn(part);
+      labels = Uint8Array.from(before!.labels);
+      matte = copyMatte(before!.fine);
+      pasteMatte(solvedPart, part, Math.ceil(margin / 2), all, labels, matte);
+    }
+  }
   return {
     recipe,
     lesson,
     product,
     labels,
-    fine: solved,
+    fine: matte,
+    fineK,
+    contrast,
     glass,
     confidence: source.given ? 1 : confidenceOf(product, lesson.shading.residual, small.width),
   };
+}
+
+function sameFibres(a: CutoutRecipe, b: CutoutRecipe): boolean {
+  const of = (r: CutoutRecipe) => JSON.stringify(r.steps.filter((s) => s.on && s.kind === 'fibre'));
+  return of(a) === of(b);
+}
+
+/** The rectangle within which two outlines differ, or null. */
+function changedPart(a: Uint8Array, b: Uint8Array, width: number, height: number): Rect | null {
+  let left = width;
+  let right = -1;
+  let top = height;
+  let bottom = -1;
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++)
+      if (a[i] !== b[i]) {
+        if (x < left) left = x;
+        if (x > right) right = x;
+        if (y < top) top = y;
+        bottom = y;
+      }
+  return right < 0 ? null : { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
+}
+
+function grownRect(rect: Rect, scale: number, margin: number, all: Rect): Rect {
+  const x = Math.max(0, Math.floor(rect.x * scale) - margin);
+  const y = Math.max(0, Math.floor(rect.y * scale) - margin);
+  return {
+    x,
+    y,
+    width: Math.min(all.width, Math.ceil((rect.x + rect.width) * scale) + margin) - x,
+    height: Math.min(all.height, Math.ceil((rect.y + rect.height) * scale) + margin) - y,
+  };
+}
+
+function cropBytes(data: Uint8Array, width: number, rect: Rect): Uint8Array {
+  const out = new Uint8Array(rect.width * rect.height);
+  for (let y = 0; y < rect.height; y++) {
+    const from = (rect.y + y) * width + rect.x;
+    out.set(data.subarray(from, from + rect.width), y * rect.width);
+  }
+  return out;
+}
+
+function copyMatte(matte: FineMatte): FineMatte {
+  return {
+    ...matte,
+    zone: Uint8Array.from(matte.zone),
+    alpha: Float32Array.from(matte.alpha),
+    front: Float32Array.from(matte.front),
+    back: Float32Array.from(matte.back),
+  };
+}
+
+/** Puts a part's matte into the whole, less a rim where its own border made itself felt. */
+function pasteMatte(
+  solved: { labels: Uint8Array; matte: FineMatte },
+  part: Rect,
+  rim: number,
+  all: Rect,
+  labels: Uint8Array,
+  into: FineMatte,
+): void {
+  const left = part.x === 0 ? 0 : rim;
+  const top = part.y === 0 ? 0 : rim;
+  const right = part.x + part.width === all.width ? part.width : part.width - rim;
+  const bottom = part.y + part.height === all.height ? part.height : part.height - rim;
+  for (let y = top; y < bottom; y++) {
+    const from = y * part.width;
+    const to = (part.y + y) * all.width + part.x;
+    const put = (target: Float32Array | Uint8Array, data: Float32Array | Uint8Array, n: number) =>
+      target.set(data.subarray((from + left) * n, (from + right) * n), (to + left) * n);
+    put(labels, solved.labels, 1);
+    put(into.zone, solved.matte.zone, 1);
+    put(into.alpha, solved.matte.alpha, 1);
+    put(into.front, solved.matte.front, 3);
+    put(into.back, solved.matte.back, 3);
+  }
 }
 
 /** A photo's own transparency: whole where no correction dropped it. */
@@ -188,6 +327,8 @@ function confidenceOf(product: Uint8Array, residual: Float32Array, width: number
 
 /** The part of the photo that a view shows, at the view's size, from the nearest copy that is large enough. */
 export function pictureOf(source: CutoutSource, view: View): Rgba {
+  const key = `${view.left}:${view.top}:${view.k}:${view.width}:${view.height}`;
+  if (source.shown?.key === key) return source.shown.picture;
   const coarse = view.k >= source.fineK && source.fineK > 1;
   const from = coarse ? source.fine : source.photo;
   const k = coarse ? source.fineK : 1;
@@ -200,7 +341,10 @@ export function pictureOf(source: CutoutSource, view: View): Rgba {
     height: Math.min(from.height - y, Math.max(1, Math.round((view.height * view.k) / k))),
   };
   const whole = rect.x === 0 && rect.y === 0 && rect.width === from.width && rect.height === from.height;
-  return resize(whole ? from : crop(from, rect), view.width, view.height);
+  const picture = resize(whole ? from : crop(from, rect), view.width, view.height);
+  // A full-size picture is used once; small ones under the loupe cost nothing to make.
+  if (picture !== source.photo && picture.width > 64) source.shown = { key, picture };
+  return picture;
 }
 
 /**
@@ -212,11 +356,12 @@ export function renderView(source: CutoutSource, solved: Solved, view: View): Ex
   const reach = Math.ceil(edgeReach(recipe.edge, view.k));
   const wide = widened(view, source.photo, reach);
   const picture = pictureOf(source, wide.view);
-  const k = wide.view.k / source.fineK;
-  const place = { left: wide.view.left / source.fineK, top: wide.view.top / source.fineK, kx: k, ky: k };
+  const { fineK } = solved;
+  const k = wide.view.k / fineK;
+  const place = { left: wide.view.left / fineK, top: wide.view.top / fineK, kx: k, ky: k };
   const expanded = expandMatte(picture, place, solved.fine, recipe.edge.spill);
   if (solved.glass)
-    seeThrough(picture, place, source.fineK / source.smallK, solved.glass, expanded.alpha, expanded.colours);
+    seeThrough(picture, place, fineK / source.smallK, solved.glass, expanded.alpha, expanded.colours);
   applyExactSteps(expanded.alpha, wide.view, recipe, source.photo, sourcesOf(source));
   const alpha = applyEdgeControls(expanded.alpha, recipe.edge, view.k);
   if (recipe.repairs.length) addRepairs(expanded.colours, alpha, wide.view, recipe.repairs);

@@ -73,9 +73,14 @@ export function scaleLabels(
  * outside the band stays. The colours of both sides, carried in from the band's rims, lean each pixel a little;
  * contrast decides.
  * @param fine the finer picture; `coarse` is the outline already brought to its size
- * @param radius half the band's width in pixels
+ * @param radius half the band's width in pixels; `usual` the contrast that is usual along the edge, see edgeContrast
  */
-export function settleLabels(fine: Rgba, coarse: Uint8Array, radius: number): Uint8Array {
+export function settleLabels(
+  fine: Rgba,
+  coarse: Uint8Array,
+  radius: number,
+  usual = edgeContrast(fine, bandAround(coarse, fine.width, fine.height, radius)),
+): Uint8Array {
   const { width, height, data } = fine;
   const n = width * height;
   const band = bandAround(coarse, width, height, radius);
@@ -106,13 +111,10 @@ export function settleLabels(fine: Rgba, coarse: Uint8Array, radius: number): Ui
   const sink = new Float32Array(n);
   const planes = [0, 1, 2, 3].map(() => new Float32Array(n));
   const steps = [1, width, width + 1, width - 1];
-  const active = Int32Array.from(new Set([...band, ...rim]));
-  let sum = 0;
-  for (const p of band) {
-    if (p + 1 < n) sum += contrast(data, p, p + 1);
-    if (p + width < n) sum += contrast(data, p, p + width);
-  }
-  const beta = 1 / (2 * Math.max(12, sum / (2 * band.length)));
+  const active = new Int32Array(band.length + rim.length);
+  active.set(band);
+  active.set(rim, band.length);
+  const beta = 1 / (2 * Math.max(12, usual));
   for (const p of active) {
     if (!inBand[p]) {
       if (coarse[p]) source[p] = 1e4;
@@ -156,6 +158,18 @@ export function settleLabels(fine: Rgba, coarse: Uint8Array, radius: number): Ui
   const out = Uint8Array.from(coarse);
   for (const p of band) out[p] = labels[p];
   return out;
+}
+
+/** The mean squared colour difference of neighbours within a band. */
+export function edgeContrast(fine: Rgba, band: Int32Array): number {
+  const { width, height, data } = fine;
+  const n = width * height;
+  let sum = 0;
+  for (const p of band) {
+    if (p + 1 < n) sum += contrast(data, p, p + 1);
+    if (p + width < n) sum += contrast(data, p, p + width);
+  }
+  return band.length ? sum / (2 * band.length) : 0;
 }
 
 function contrast(data: Uint8ClampedArray, p: number, q: number): number {

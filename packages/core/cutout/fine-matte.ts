@@ -1,9 +1,8 @@
 import type { Rgba } from '../raster/pixels';
-import type { BackgroundModel } from './background';
 import { solveClosedForm } from './closed-form';
 import { bandAround, discsAround } from './fine-labels';
 import { propagate } from './propagate';
-import { strayFibres } from './stray-fibres';
+import { strayFibres, type BackdropAt } from './stray-fibres';
 
 export const BACKDROP = 0;
 export const PRODUCT = 1;
@@ -26,11 +25,11 @@ export interface FineMatte {
 export interface FineOptions {
   /** Noise of the backdrop in bytes (standard deviation). */
   noise: number;
-  /** The backdrop's surface, to find fibres by; null where the backdrop is a pattern. `scale` is its pixels a fine pixel. */
-  backdrop: { model: BackgroundModel; scale: number } | null;
+  /** The backdrop's surface, to find fibres by; null where the backdrop is a pattern. */
+  backdrop: BackdropAt | null;
   /** Where a hand asked for the matte to be solved anew: 1 a fine pixel, or null. */
   fibreZone: Uint8Array | null;
-  /** Rounds of the matte's solver; fewer for a quick view. */
+  /** Rounds of the matte's solver; 0 leaves it out and keeps the narrow band, for a quick view. */
   iterations: number;
 }
 
@@ -59,8 +58,7 @@ export function solveFineMatte(fine: Rgba, labels: Uint8Array, options: FineOpti
     bands.push(pixels);
   };
   include(bandAround(labels, width, height, NARROW));
-  if (options.backdrop)
-    include(strayFibres(fine, labels, inBand, options.backdrop.model, options.backdrop.scale));
+  if (options.backdrop) include(strayFibres(fine, labels, inBand, options.backdrop));
   if (options.fibreZone) {
     const wide: number[] = [];
     for (let i = 0; i < n; i++) if (options.fibreZone[i] && !inBand[i]) wide.push(i);
@@ -68,7 +66,7 @@ export function solveFineMatte(fine: Rgba, labels: Uint8Array, options: FineOpti
   }
 
   let colours = edgeColours(fine, labels, inBand, join(bands));
-  for (let round = 0; round < 3; round++) {
+  for (let round = 0; round < (options.iterations > 0 ? 3 : 1); round++) {
     const rims: number[] = [];
     const last = bands[round === 0 ? 0 : bands.length - 1];
     for (const p of last) {
@@ -143,6 +141,8 @@ function edgeColours(fine: Rgba, labels: Uint8Array, inBand: Uint8Array, band: I
     for (const p of band) {
       const x = p % width;
       const y = (p - x) / width;
+      // Only the band's rim has neighbours outside it.
+      if (inBand[p - 1] && inBand[p + 1] && inBand[p - width] && inBand[p + width]) continue;
       for (let dy = -2; dy <= 2; dy++)
         for (let dx = -2; dx <= 2; dx++) {
           if (x + dx < 0 || x + dx >= width || y + dy < 0 || y + dy >= height) continue;

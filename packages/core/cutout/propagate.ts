@@ -16,15 +16,23 @@ export function propagate(
   height: number,
   rings: number,
 ): Int32Array {
-  const waiting = Int32Array.from(todo);
-  let waits = waiting.length;
-  const reached = new Int32Array(waits);
-  const values = new Float32Array(waits * 3);
-  for (let ring = 0; ring < rings && waits; ring++) {
-    let got = 0;
-    let left = 0;
-    for (let k = 0; k < waits; k++) {
-      const p = waiting[k];
+  // 0: not asked for, 1: waits, 2: in the ring at hand.
+  const state = new Uint8Array(width * height);
+  for (let k = 0; k < todo.length; k++) if (!known[todo[k]]) state[todo[k]] = 1;
+  let ring = new Int32Array(todo.length);
+  let next = new Int32Array(todo.length);
+  let count = 0;
+  for (let k = 0; k < todo.length; k++) {
+    const p = todo[k];
+    if (state[p] === 1 && touches(known, p, width, height)) {
+      state[p] = 2;
+      ring[count++] = p;
+    }
+  }
+  const values = new Float32Array(todo.length * 3);
+  for (let round = 0; round < rings && count; round++) {
+    for (let k = 0; k < count; k++) {
+      const p = ring[k];
       const x = p % width;
       const y = (p - x) / width;
       let r = 0;
@@ -43,22 +51,46 @@ export function propagate(
           n++;
         }
       }
-      if (n) {
-        values[got * 3] = r / n;
-        values[got * 3 + 1] = g / n;
-        values[got * 3 + 2] = b / n;
-        reached[got++] = p;
-      } else waiting[left++] = p;
+      values[k * 3] = r / n;
+      values[k * 3 + 1] = g / n;
+      values[k * 3 + 2] = b / n;
     }
-    if (!got) break;
-    for (let k = 0; k < got; k++) {
-      const p = reached[k];
+    for (let k = 0; k < count; k++) {
+      const p = ring[k];
       known[p] = 1;
+      state[p] = 0;
       colours[p * 3] = values[k * 3];
       colours[p * 3 + 1] = values[k * 3 + 1];
       colours[p * 3 + 2] = values[k * 3 + 2];
     }
-    waits = left;
+    let more = 0;
+    for (let k = 0; k < count; k++) {
+      const p = ring[k];
+      const x = p % width;
+      const y = (p - x) / width;
+      const x0 = x > 0 ? x - 1 : x;
+      const x1 = x < width - 1 ? x + 1 : x;
+      const y1 = y < height - 1 ? y + 1 : y;
+      for (let yy = y > 0 ? y - 1 : y; yy <= y1; yy++)
+        for (let q = yy * width + x0; q <= yy * width + x1; q++)
+          if (state[q] === 1) {
+            state[q] = 2;
+            next[more++] = q;
+          }
+    }
+    [ring, next] = [next, ring];
+    count = more;
   }
-  return waiting.subarray(0, waits);
+  return todo.filter((p) => !known[p]);
+}
+
+function touches(known: Uint8Array, p: number, width: number, height: number): boolean {
+  const x = p % width;
+  const y = (p - x) / width;
+  const x0 = x > 0 ? x - 1 : x;
+  const x1 = x < width - 1 ? x + 1 : x;
+  const y1 = y < height - 1 ? y + 1 : y;
+  for (let yy = y > 0 ? y - 1 : y; yy <= y1; yy++)
+    for (let q = yy * width + x0; q <= yy * width + x1; q++) if (known[q]) return true;
+  return false;
 }

@@ -144,9 +144,14 @@ function teach(
   hard: Uint8Array,
   taught: Uint8Array,
 ): void {
-  const pick = (side: number) => hard.map((v, i) => (v === side && taught[i] ? 1 : 0));
+  const pick = (side: number) => {
+    const set = new Uint8Array(hard.length);
+    for (let i = 0; i < set.length; i++) if (taught[i] && hard[i] === side) set[i] = 1;
+    return set;
+  };
   const sides = [KEEP, DROP].map((side) => {
     const set = pick(side);
+    if (!set.includes(1)) return null;
     const model = fitColourModel(lab, set, 3);
     if (!model) return null;
     let sum = 0;
@@ -162,8 +167,8 @@ function teach(
   if (!kept && !dropped) return;
   const reach = 2 * (Math.max(width, height) * 0.1) ** 2;
   const likeness = (side: (typeof sides)[number], i: number): number => {
-    if (!side) return 0;
-    const near = 0.12 + 0.88 * Math.exp(-side.distance[i] / reach);
+    if (!side || side.distance[i] > 3 * reach) return 0;
+    const near = Math.exp(-side.distance[i] / reach);
     const cost = side.model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]) - side.typical;
     return near * Math.exp(-Math.max(0, cost - 1) * 0.4);
   };

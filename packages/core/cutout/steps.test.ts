@@ -226,3 +226,16 @@ test('a recipe is checked at the door and carried over to a photo of another siz
   const twice = mapRecipe(recipe, (x, y) => [x * 2, y * 2], 2);
   expect(twice.steps[0]).toMatchObject({ points: [[20, 40]], radius: 12 });
 });
+
+test('solving on from what was solved before gives the same matte as solving afresh', () => {
+  const keep = step({ kind: 'stroke', side: 'keep', points: [[275, 150], [305, 150]], radius: 5 }); // prettier-ignore
+  const without = withSteps({ ...keep, on: false });
+  const on = solve(source, without, false, solve(source, withSteps(keep)));
+  const whole = wholeView(source.photo);
+  const a = renderView(source, on, whole).alpha.data;
+  const b = renderView(source, solve(source, without), whole).alpha.data;
+  let most = 0;
+  for (let i = 0; i < a.length; i++) most = Math.max(most, Math.abs(a[i] - b[i]));
+  expect(most).toBeLessThan(0.05);
+  expect(a[150 * W + 290]).toBe(0);
+});

@@ -4,6 +4,16 @@ import type { BackgroundModel } from './background';
 import { grow } from '../raster/distance';
 import { discsAround, scaleLabels } from './fine-labels';
 
+/** A backdrop's surface as a fine picture sees it: `scale` of its pixels a fine pixel, the picture beginning at left, top (fine pixels). */
+export interface BackdropAt {
+  model: BackgroundModel;
+  scale: number;
+  left: number;
+  top: number;
+  /** Long side of the whole fine picture. */
+  side: number;
+}
+
 /** How far from the outline fibres are looked for, as a share of the long side. */
 const REACH = 0.028;
 
@@ -16,11 +26,10 @@ export function strayFibres(
   fine: Rgba,
   labels: Uint8Array,
   inBand: Uint8Array,
-  model: BackgroundModel,
-  scale: number,
+  { model, scale, left, top, side }: BackdropAt,
 ): Int32Array {
   const { width, height, data } = fine;
-  const reach = Math.max(4, Math.round(Math.max(width, height) * REACH));
+  const reach = Math.max(4, Math.round(side * REACH));
   // Where to look is found on a quarter of the size, which is fine enough for a reach.
   const [w4, h4] = [Math.ceil(width / 4), Math.ceil(height / 4)];
   const rough = grow(scaleLabels(labels, width, height, w4, h4), w4, h4, reach / 4);
@@ -42,7 +51,7 @@ export function strayFibres(
       rims.push(p);
       continue;
     }
-    model.at(x * scale, ((p - x) / width) * scale, b);
+    model.at((x + left) * scale, ((p - x) / width + top) * scale, b);
     oklabOf(data[p * 4], data[p * 4 + 1], data[p * 4 + 2], lab);
     const t = Math.min(
       1.02,
@@ -54,12 +63,12 @@ export function strayFibres(
     const room = 1 + Math.max(0, 1 - t);
     const hue = Math.hypot((lab[1] - t * b[1]) / (s1 * room), (lab[2] - t * b[2]) / (s2 * room));
     // A fibre is a sudden change: the backdrop beside it tells a thin dark line from a shadow's slope.
-    const left = p - (x > 3 ? 4 : x);
-    const right = p + (x < width - 4 ? 4 : width - 1 - x);
+    const west = p - (x > 3 ? 4 : x);
+    const east = p + (x < width - 4 ? 4 : width - 1 - x);
     const up = p >= width * 4 ? p - width * 4 : p;
     const down = p + width * 4 < width * height ? p + width * 4 : p;
     const green = data[p * 4 + 1];
-    const across = Math.min(Math.abs(green - data[left * 4 + 1]), Math.abs(green - data[right * 4 + 1]));
+    const across = Math.min(Math.abs(green - data[west * 4 + 1]), Math.abs(green - data[east * 4 + 1]));
     const along = Math.min(Math.abs(green - data[up * 4 + 1]), Math.abs(green - data[down * 4 + 1]));
     const line = Math.max(across, along) / 255 / (s0 * 1.3);
     distance[p] = Math.hypot(hue, line);

@@ -17,30 +17,38 @@ export function components(
   const labels = new Int32Array(set.length);
   const list: Component[] = [];
   const stack = new Int32Array(set.length);
+  const lastRow = (height - 1) * width;
   for (let i = 0; i < set.length; i++) {
     if (!set[i] || labels[i]) continue;
-    const group: Component = { label: list.length + 1, area: 0, touchesBorder: false };
-    list.push(group);
+    const label = list.length + 1;
+    let area = 0;
+    let touchesBorder = false;
     let top = 0;
     stack[top++] = i;
-    labels[i] = group.label;
+    labels[i] = label;
     while (top > 0) {
       const p = stack[--top];
       const x = p % width;
-      const y = (p - x) / width;
-      group.area++;
-      if (x === 0 || y === 0 || x === width - 1 || y === height - 1) group.touchesBorder = true;
-      const visit = (q: number) => {
-        if (set[q] && !labels[q]) {
-          labels[q] = group.label;
-          stack[top++] = q;
-        }
-      };
-      if (x > 0) visit(p - 1);
-      if (x < width - 1) visit(p + 1);
-      if (y > 0) visit(p - width);
-      if (y < height - 1) visit(p + width);
+      area++;
+      if (x === 0 || x === width - 1 || p < width || p >= lastRow) touchesBorder = true;
+      if (x > 0 && set[p - 1] && !labels[p - 1]) {
+        labels[p - 1] = label;
+        stack[top++] = p - 1;
+      }
+      if (x < width - 1 && set[p + 1] && !labels[p + 1]) {
+        labels[p + 1] = label;
+        stack[top++] = p + 1;
+      }
+      if (p >= width && set[p - width] && !labels[p - width]) {
+        labels[p - width] = label;
+        stack[top++] = p - width;
+      }
+      if (p < lastRow && set[p + width] && !labels[p + width]) {
+        labels[p + width] = label;
+        stack[top++] = p + width;
+      }
     }
+    list.push({ label, area, touchesBorder });
   }
   return { labels, list };
 }

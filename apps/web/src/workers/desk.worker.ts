@@ -24,6 +24,8 @@ let untidied: Rgba | null = null;
 let source: CutoutSource | null = null;
 let tidied = '';
 let solved: Solved | null = null;
+/** What was solved last of either fineness: where the outline stays, so does the matte. */
+let last: { quick: Solved | null; full: Solved | null } = { quick: null, full: null };
 
 async function decode(url: string): Promise<Rgba> {
   const response = await fetch(url);
@@ -85,6 +87,7 @@ const api = {
       if (outlines) source.outlines = outlines;
       tidied = key;
       solved = null;
+      last = { quick: null, full: null };
     }
     return {
       width: source.photo.width,
@@ -93,14 +96,15 @@ const api = {
     };
   },
 
-  /** Carries the recipe out as far as the fine matte. */
-  async solve(recipe: CutoutRecipe): Promise<SolvedNote> {
+  /** Carries the recipe out as far as the fine matte; quick for a view under the hand. */
+  async solve(recipe: CutoutRecipe, quick: boolean): Promise<SolvedNote> {
     const started = performance.now();
     const held = source!;
     for (const step of recipe.steps)
       if (step.kind === 'outline' && step.on && !held.outlines.has(step.matte))
         held.outlines.set(step.matte, await decodeMatte(`/api/blobs/${step.matte}`));
-    solved = solve(held, recipe, true);
+    solved = solve(held, recipe, quick, last[quick ? 'quick' : 'full']);
+    last[quick ? 'quick' : 'full'] = solved;
     const paths: Record<string, Point[]> = {};
     for (const step of recipe.steps)
       if (step.kind === 'trace') paths[step.id] = sourcesOf(held).trace(step.points);

@@ -83,7 +83,7 @@ function useDesk(photo: Photo, recipe: CutoutRecipe) {
   const [worker, setWorker] = useState<Remote<DeskWorker> | null>(null);
   const [opened, setOpened] = useState<Opened | null>(null);
   const [note, setNote] = useState<SolvedNote | null>(null);
-  const [version, setVersion] = useState({ solved: 0, tidied: 0 });
+  const [version, setVersion] = useState({ solved: 0, tidied: 0, full: 0 });
   const [solvedRecipe, setSolvedRecipe] = useState<CutoutRecipe | null>(null);
   const tidiedKey = useRef('');
   useEffect(() => {
@@ -101,10 +101,7 @@ function useDesk(photo: Photo, recipe: CutoutRecipe) {
   const wish = useRef<CutoutRecipe | null>(null);
   const busy = useRef(false);
   // Edge controls, repairs and painting act on the solved matte: they ask for no new cut.
-  const cutKey = useMemo(
-    () => JSON.stringify([recipe.tidy, recipe.automatic, recipe.steps.filter((s) => s.kind !== 'paint')]),
-    [recipe],
-  );
+  const cutKey = useMemo(() => cutKeyOf(recipe), [recipe]);
   useEffect(() => {
     if (!worker) return;
     wish.current = useRecipe.getState().recipe ?? recipe;
@@ -121,7 +118,7 @@ function useDesk(photo: Photo, recipe: CutoutRecipe) {
             tidiedKey.current = key;
             setVersion((v) => ({ ...v, tidied: v.tidied + 1 }));
           }
-          setNote(await worker.solve(next));
+          setNote(await worker.solve(next, true));
           setSolvedRecipe(next);
           setVersion((v) => ({ ...v, solved: v.solved + 1 }));
         } catch (e) {
@@ -131,8 +128,28 @@ function useDesk(photo: Photo, recipe: CutoutRecipe) {
       busy.current = false;
     };
     void work();
+    // When the hand rests, the matte is solved at its full fineness.
+    const rest = setTimeout(() => {
+      const now = useRecipe.getState().recipe;
+      if (busy.current || !now) return;
+      busy.current = true;
+      void worker
+        .solve(now, false)
+        .then(() => setVersion((v) => ({ ...v, solved: v.solved + 1, full: v.full + 1 })))
+        .catch((e: Error) => say('stop', e.message))
+        .finally(() => {
+          busy.current = false;
+          void work();
+        });
+    }, 1200);
+    return () => clearTimeout(rest);
   }, [worker, cutKey]);
   return { worker, opened, note, version, solvedRecipe };
+}
+
+/** The parts of a recipe that ask for a new cut. */
+function cutKeyOf(recipe: CutoutRecipe): string {
+  return JSON.stringify([recipe.tidy, recipe.automatic, recipe.steps.filter((s) => s.kind !== 'paint')]);
 }
 
 function useFringe(worker: Remote<DeskWorker> | null, recipe: CutoutRecipe, solved: number): Fringe | null {
@@ -177,7 +194,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   const store = useRecipe();
   const recipe = store.recipe ?? first.recipe;
   const { worker, opened, note, version, solvedRecipe } = useDesk(photo, recipe);
-  const fringe = useFringe(worker, recipe, version.solved);
+  const fringe = useFringe(worker, recipe, version.full);
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const [sceneId, setSceneId] = useState<string | null>(null);
   const { scene, bitmap: sceneBitmap } = useScene(scenes, sceneId);
@@ -574,7 +591,14 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
       : null;
   }, [pointer, fringe, photo.cutout]);
   const onPoint = useCallback((p: Point | null) => setPointer(p), []);
-  const shownRecipe = solvedRecipe ?? recipe;
+  // Until a new cut is there, the view keeps the old one, with edge and repairs as they are under the hand.
+  const shownRecipe = useMemo(
+    () =>
+      !solvedRecipe || cutKeyOf(solvedRecipe) === cutKeyOf(recipe)
+        ? recipe
+        : { ...solvedRecipe, edge: recipe.edge, repairs: recipe.repairs },
+    [recipe, solvedRecipe],
+  );
 
   return (
     <>
@@ -647,7 +671,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
             <DeskView
               worker={worker}
               size={size}
-              recipe={{ ...recipe, tidy: shownRecipe.tidy }}
+              recipe={shownRecipe}
               version={version}
               sight={sight}
               ground={ground}
@@ -714,7 +738,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
             className="measure bg-card/95 absolute top-3 left-20 rounded-sm px-2 py-1"
             data-testid="desk-timing"
           >
-            {note ? `cut ${Math.round(note.milliseconds)} ms, view ${Math.round(shownMs)} ms` : 'cutting out'}
+            {note ? `${Math.round(note.milliseconds + shownMs)} ms` : 'cutting out'}
           </p>
           {note?.empty && (
             <p role="status" className="bg-card absolute inset-x-0 top-14 mx-auto w-fit rounded-md px-4 py-2">

@@ -191,6 +191,7 @@ export function DeskView({
   const wish = useRef<(() => Promise<void>) | null>(null);
   const busy = useRef(false);
   const photoKey = useRef('');
+  const lastAsked = useRef('');
   useEffect(() => {
     if (!version.solved) return;
     const k = Math.max(1, 1 / (cam.zoom * density));
@@ -209,6 +210,9 @@ export function DeskView({
       height: Math.max(1, Math.floor((bottom - top) / k)),
     };
     const key = `${JSON.stringify(view)}:${version.tidied}`;
+    const asked = `${key}:${version.solved}:${edgeLine}:${JSON.stringify([recipe.edge, recipe.repairs, recipe.steps])}`;
+    if (asked === lastAsked.current) return;
+    lastAsked.current = asked;
     wish.current = async () => {
       const started = performance.now();
       const next = await worker.view(view, recipe, { photo: photoKey.current !== key, rings: edgeLine });
