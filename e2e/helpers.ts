@@ -25,10 +25,13 @@ export async function openStage(page: Page, id: string, query = ''): Promise<voi
 
 export async function painted(page: Page, more = 0): Promise<void> {
   await expect
-    .poll(() =>
-      page
-        .getByTestId('stage-picture')
-        .evaluate((c) => Number((c as HTMLCanvasElement).dataset.painted ?? 0)),
+    .poll(
+      () =>
+        page
+          .getByTestId('stage-picture')
+          .evaluate((c) => Number((c as HTMLCanvasElement).dataset.painted ?? 0)),
+      // Very large viewports are painted by software here.
+      { timeout: 60_000 },
     )
     .toBeGreaterThan(more);
 }

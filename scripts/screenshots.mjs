@@ -31,6 +31,15 @@ const VIEWS = [
   ],
   ['photos', '/photos'],
   ['cutout', `/photos/${photo('watering-can.jpg')}/cutout`],
+  [
+    'tidy',
+    `/photos/${photo('soil-scoop.jpg')}/cutout`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Tidy photo' }).click();
+      await page.keyboard.press('2');
+    },
+  ],
+  ['review', '/photos/review'],
   ['products', '/products'],
   ['library', '/library'],
   ['spec-sheets', '/spec-sheets'],

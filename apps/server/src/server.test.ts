@@ -182,6 +182,71 @@ test('saving on a stale revision is refused with what changed; both versions sur
   expect([broken.status, broken.body.message]).toEqual([422, expect.stringMatching(/not a shot/)]);
 });
 
+test('a recipe is saved by revision, a stale or wrong one is refused, and nothing is lost', async () => {
+  const [photo] = (await call('GET', '/api/photos')).body as { id: string; recipe?: unknown }[];
+  expect(photo.recipe).toBeUndefined();
+  const { body: desk } = await call('GET', `/api/photos/${photo.id}/desk`);
+  const history = { past: [], future: [] };
+  const recipe = { ...desk.recipe, edge: { ...desk.recipe.edge, shift: 1.5 } };
+  const saved = await call('PUT', `/api/photos/${photo.id}/recipe`, {
+    revision: desk.revision,
+    recipe,
+    history,
+  });
+  expect([saved.status, saved.body.revision]).toEqual([200, desk.revision + 1]);
+  const stale = await call('PUT', `/api/photos/${photo.id}/recipe`, {
+    revision: desk.revision,
+    recipe,
+    history,
+  });
+  expect(stale.status).toBe(409);
+  expect(stale.body.detail.recipe.edge.shift).toBe(1.5);
+  const wrong = await call('PUT', `/api/photos/${photo.id}/recipe`, {
+    revision: desk.revision + 1,
+    recipe: { ...recipe, steps: [{ kind: 'wish' }] },
+    history,
+  });
+  expect([wrong.status, wrong.body.message]).toEqual([422, expect.stringMatching(/unknown kind/)]);
+  expect((await call('GET', `/api/photos/${photo.id}/desk`)).body.recipe.edge.shift).toBe(1.5);
+});
+
+test('outlines of another shape, empty or unsafe ones are refused with a sentence', async () => {
+  const [photo] = (await call('GET', '/api/photos')).body as { id: string }[];
+  const keep = (name: string, bytes: Buffer) =>
+    call('POST', `/api/photos/${photo.id}/outlines?name=${name}&title=Mine`, bytes);
+  const square = await sharp({ create: { width: 60, height: 300, channels: 3, background: '#fff' } })
+    .png()
+    .toBuffer();
+  expect((await keep('m.png', square)).body.message).toMatch(/needs the same shape as its photo/);
+  const script = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><script/></svg>');
+  expect((await keep('m.svg', script)).body.message).toMatch(/script/);
+  const nothing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"></svg>');
+  expect((await keep('m.svg', nothing)).body.message).toMatch(/holds no outline/);
+});
+
+test('cutouts that wait can be cancelled; what there was stays', async () => {
+  const list = (await call('GET', '/api/photos')).body as {
+    id: string;
+    cutout: { picture: string } | null;
+  }[];
+  const ids = list.filter((p) => p.cutout).map((p) => p.id);
+  expect((await call('POST', '/api/photos/cutouts', { ids })).body.queued).toBe(ids.length);
+  expect((await call('POST', '/api/photos/cutouts/cancel')).body.cancelled).toBeGreaterThanOrEqual(
+    ids.length,
+  );
+  const after = (await call('GET', '/api/photos')).body as typeof list;
+  for (const photo of after.filter((p) => ids.includes(p.id))) {
+    expect(photo).toMatchObject({ cutoutState: 'done' });
+    expect(photo.cutout).toEqual(list.find((p) => p.id === photo.id)!.cutout);
+  }
+  // The disc, which had no cutout yet, is cancelled; it can be asked for again.
+  const cancelled = (after as { id: string; cutoutState?: string }[]).filter(
+    (p) => p.cutoutState === 'cancelled',
+  );
+  expect(cancelled).toHaveLength(1);
+  await call('POST', '/api/photos/cutouts', { ids: cancelled.map((p) => p.id) });
+});
+
 test('a cutout is made by a worker; a worker killed in the middle of a delivery is followed by another, and the ZIP is whole', async () => {
   let worker = (await startWorker()).child;
   const photos = await until(

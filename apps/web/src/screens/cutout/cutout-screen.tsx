@@ -100,6 +100,8 @@ function useDesk(photo: Photo, recipe: CutoutRecipe) {
   }, [photo.working]);
   const wish = useRef<CutoutRecipe | null>(null);
   const busy = useRef(false);
+  const rest = useRef<ReturnType<typeof setTimeout> | null>(null);
+  useEffect(() => () => void (rest.current && clearTimeout(rest.current)), []);
   // Edge controls, repairs and painting act on the solved matte: they ask for no new cut.
   const cutKey = useMemo(() => cutKeyOf(recipe), [recipe]);
   useEffect(() => {
@@ -126,23 +128,24 @@ function useDesk(photo: Photo, recipe: CutoutRecipe) {
         }
       }
       busy.current = false;
+      // When the hand rests, the matte is solved at its full fineness.
+      if (rest.current) clearTimeout(rest.current);
+      rest.current = setTimeout(() => void solveFully(), 900);
+    };
+    const solveFully = async () => {
+      const now = useRecipe.getState().recipe;
+      if (busy.current || wish.current || !now) return;
+      busy.current = true;
+      try {
+        await worker.solve(now, false);
+        setVersion((v) => ({ ...v, solved: v.solved + 1, full: v.full + 1 }));
+      } catch (e) {
+        say('stop', (e as Error).message);
+      }
+      busy.current = false;
+      if (wish.current) void work();
     };
     void work();
-    // When the hand rests, the matte is solved at its full fineness.
-    const rest = setTimeout(() => {
-      const now = useRecipe.getState().recipe;
-      if (busy.current || !now) return;
-      busy.current = true;
-      void worker
-        .solve(now, false)
-        .then(() => setVersion((v) => ({ ...v, solved: v.solved + 1, full: v.full + 1 })))
-        .catch((e: Error) => say('stop', e.message))
-        .finally(() => {
-          busy.current = false;
-          void work();
-        });
-    }, 1200);
-    return () => clearTimeout(rest);
   }, [worker, cutKey]);
   return { worker, opened, note, version, solvedRecipe };
 }
@@ -498,6 +501,8 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   const choose = useCallback((id: ToolId) => {
     setTool(id);
     setDraft([]);
+    // A new tool begins something new: what was chosen lets go of the pointer.
+    useRecipe.getState().choose(null);
   }, []);
   const actions = useMemo<Action[]>(
     () => [

@@ -408,6 +408,12 @@ export function DeskView({
       role="application"
       aria-label="Photo with its cutout; tools are chosen by their letters"
       tabIndex={0}
+      data-frame={JSON.stringify({
+        x: toScreen([0, 0])[0],
+        y: toScreen([0, 0])[1],
+        width: size.width * cam.zoom,
+        height: size.height * cam.zoom,
+      })}
       className={`absolute inset-0 touch-none overflow-hidden ${space || tool === 'move' ? 'cursor-grab' : brush ? 'cursor-none' : 'cursor-crosshair'}`}
       style={{ background: 'var(--stage)' }}
       onPointerDown={(e) => {

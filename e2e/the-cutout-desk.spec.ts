@@ -1,0 +1,188 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import sharp from 'sharp';
+
+interface PhotoInfo {
+  id: string;
+  name: string;
+  accepted: boolean;
+  cutoutState: string;
+  cutout: { picture: string; width: number; height: number; bounds: { x: number; y: number } };
+}
+
+async function photoNamed(api: APIRequestContext, name: string): Promise<PhotoInfo> {
+  const list = (await (await api.get('/api/photos')).json()) as PhotoInfo[];
+  return list.find((p) => p.name === name)!;
+}
+
+async function openDesk(page: Page, id: string): Promise<void> {
+  await page.goto(`/photos/${id}/cutout`);
+  await expect(page.getByTestId('desk-timing')).toHaveText(/\d+ ms/, { timeout: 60_000 });
+}
+
+/** A stroke between two places of the photo, given as shares of its size. */
+async function stroke(page: Page, from: [number, number], to: [number, number]): Promise<void> {
+  const frame = await photoFrame(page);
+  const at = ([x, y]: [number, number]) => [frame.x + x * frame.width, frame.y + y * frame.height] as const;
+  await page.mouse.move(...at(from));
+  await page.mouse.down();
+  await page.mouse.move(...at(to), { steps: 5 });
+  await page.mouse.up();
+}
+
+/** Where the fitted photo lies on the screen, read off its picture: the surround is grey, the photo is not. */
+async function photoFrame(page: Page) {
+  const desk = page.getByRole('application');
+  const box = (await desk.boundingBox())!;
+  const size = JSON.parse((await desk.getAttribute('data-frame'))!) as {
+    x: number;
+    y: number;
+    width: number;
+    height: number;
+  };
+  return { x: box.x + size.x, y: box.y + size.y, width: size.width, height: size.height };
+}
+
+/** Opacity shown at a place of the photo in the matte view, 0 to 255. */
+async function matteAt(page: Page, x: number, y: number): Promise<number> {
+  const frame = await photoFrame(page);
+  const [px, py] = [frame.x + x * frame.width, frame.y + y * frame.height];
+  const png = await page.screenshot({ clip: { x: px - 2, y: py - 2, width: 4, height: 4 } });
+  const { channels } = await sharp(png).stats();
+  return channels[1].mean;
+}
+
+test('strokes change the cut, are steps that can be switched off, and survive a reload; accepting makes the full-size cutout', async ({
+  page,
+  request,
+}) => {
+  const before = await photoNamed(request, 'trowel.jpg');
+  await openDesk(page, before.id);
+  await page.keyboard.press('3');
+  // The blade of the trowel lies at the lower left.
+  await expect.poll(() => matteAt(page, 0.25, 0.72)).toBeGreaterThan(235);
+  await page.keyboard.press('d');
+  await stroke(page, [0.16, 0.82], [0.36, 0.64]);
+  const steps = page.getByRole('complementary', { name: 'How this edge was made' });
+  await expect(steps.getByRole('button', { name: 'Drop stroke' })).toBeVisible();
+  await expect.poll(() => matteAt(page, 0.25, 0.74)).toBeLessThan(20);
+
+  await steps.getByRole('button', { name: 'Drop stroke' }).click();
+  await steps.getByRole('button', { name: 'Switch off' }).click();
+  await expect.poll(() => matteAt(page, 0.25, 0.74)).toBeGreaterThan(235);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => matteAt(page, 0.25, 0.74)).toBeLessThan(20);
+  await expect(page.getByTestId('saving')).toHaveText('saved');
+
+  await page.reload();
+  await expect(page.getByTestId('desk-timing')).toHaveText(/\d+ ms/, { timeout: 60_000 });
+  await page.keyboard.press('3');
+  await expect.poll(() => matteAt(page, 0.25, 0.74)).toBeLessThan(20);
+  await page.getByRole('button', { name: /^Accept/ }).click();
+  await expect
+    .poll(async () => (await photoNamed(request, 'trowel.jpg')).cutout.picture, { timeout: 60_000 })
+    .not.toBe(before.cutout.picture);
+  const after = await photoNamed(request, 'trowel.jpg');
+  expect(after.accepted).toBe(true);
+  expect(after.cutout.height).toBeLessThan(before.cutout.height);
+});
+
+test('a shape, a traced edge and a colour are corrections too, and an outline is kept, exported and brought back', async ({
+  page,
+  request,
+}) => {
+  const photo = await photoNamed(request, 'planter-ochre.jpg');
+  await openDesk(page, photo.id);
+  await page.getByLabel('Save the present outline as').fill('Whole pot');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  const panel = page.getByRole('complementary', { name: 'How this edge was made' });
+  await expect(panel.getByText('Whole pot')).toBeVisible();
+
+  await page.keyboard.press('s');
+  await stroke(page, [0.3, 0.3], [0.7, 0.6]);
+  await page.keyboard.press('3');
+  await expect.poll(() => matteAt(page, 0.5, 0.45)).toBeLessThan(20);
+  await page.keyboard.press('t');
+  for (const [x, y] of [
+    [0.3, 0.3],
+    [0.7, 0.3],
+    [0.68, 0.62],
+    [0.32, 0.62],
+  ])
+    await stroke(page, [x, y], [x, y]);
+  await page.keyboard.press('Enter');
+  await expect(panel.getByText('4 pts')).toBeVisible();
+  await panel.getByRole('button', { name: 'Edge traced' }).click();
+  await page.keyboard.press('c');
+  await stroke(page, [0.05, 0.05], [0.05, 0.05]);
+  await expect(panel.getByText('1 picked')).toBeVisible();
+
+  await panel.getByText('Use', { exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Load it' }).click();
+  await expect.poll(() => matteAt(page, 0.5, 0.45)).toBeGreaterThan(235);
+
+  const [outline] = (
+    (await (await request.get(`/api/photos/${photo.id}/desk`)).json()) as { outlines: { id: string }[] }
+  ).outlines;
+  const svg = await (await request.get(`/api/photos/${photo.id}/outlines/${outline.id}/svg`)).body();
+  expect(svg.toString()).toMatch(/<path fill-rule="evenodd" d="M[\d.]+ [\d.]+L/);
+  await page
+    .getByLabel('Outline to bring in')
+    .setInputFiles({ name: 'back again.svg', mimeType: 'image/svg+xml', buffer: svg });
+  await expect(panel.getByText('back again')).toBeVisible();
+  const small = await sharp({ create: { width: 90, height: 20, channels: 3, background: '#fff' } })
+    .png()
+    .toBuffer();
+  await page
+    .getByLabel('Outline to bring in')
+    .setInputFiles({ name: 'other.png', mimeType: 'image/png', buffer: small });
+  await expect(page.getByText(/needs the same shape as its photo/)).toBeVisible();
+});
+
+test('tidy, edge and glass act at once; the same tidy goes to a whole shoot; the review wall accepts', async ({
+  page,
+  request,
+}) => {
+  const photo = await photoNamed(request, 'soil-scoop.jpg');
+  await openDesk(page, photo.id);
+  await expect(page.getByText(/^ΔE [\d.]+ mean/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('textbox', { name: 'Shift' }).fill('4');
+  await page.getByRole('textbox', { name: 'Shift' }).press('Enter');
+  await page.getByRole('switch', { name: 'Clear glass, seen through' }).click();
+  await page.getByRole('switch', { name: 'Clear glass, seen through' }).click();
+  await page.getByRole('button', { name: 'Tidy photo' }).click();
+  await page.getByRole('textbox', { name: 'Exposure' }).fill('1.2');
+  await page.getByRole('textbox', { name: 'Exposure' }).press('Enter');
+  await expect(page.getByTestId('saving')).toHaveText('saved');
+  const { recipe } = (await (await request.get(`/api/photos/${photo.id}/desk`)).json()) as {
+    recipe: { tidy: { exposure: number }; edge: { shift: number } };
+  };
+  expect([recipe.tidy.exposure, recipe.edge.shift]).toEqual([1.2, 4]);
+
+  await page.getByRole('button', { name: /^Same for all \d+ photos/ }).click();
+  await page.goto('/photos/review');
+  await expect(page.getByRole('heading', { name: 'Review wall' })).toBeVisible();
+  await expect(page.getByText(/^Cutting out/)).toBeHidden({ timeout: 120_000 });
+  await page.getByRole('button', { name: /^Accept \d+ that are 90 % sure/ }).click();
+  await expect.poll(async () => (await photoNamed(request, 'planter-teal.jpg')).accepted).toBe(true);
+});
+
+test('a photo replaced by another size keeps its product, and its steps run on the new one', async ({
+  request,
+}) => {
+  const photo = await photoNamed(request, 'planter-oxblood.jpg');
+  const half = await sharp(await readFile('demo/assets/products/planter-oxblood.jpg'))
+    .resize(900)
+    .jpeg({ quality: 95 })
+    .toBuffer();
+  const answer = await request.post(`/api/photos/${photo.id}/replace?name=smaller.jpg`, { data: half });
+  expect(answer.ok()).toBe(true);
+  await expect
+    .poll(async () => (await photoNamed(request, 'smaller.jpg'))?.cutout.width, { timeout: 60_000 })
+    .toBeLessThan(photo.cutout.width * 0.55);
+  const products = (await (await request.get('/api/products')).json()) as {
+    variants: { photoId: string; data: { variant: string } }[];
+  }[];
+  const variant = products.flatMap((p) => p.variants).find((v) => v.data.variant === 'Oxblood glaze')!;
+  expect(variant.photoId).toBe(photo.id);
+});
