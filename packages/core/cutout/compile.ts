@@ -2,7 +2,7 @@ import { resizePlane } from '../raster/resample';
 import type { Plane } from '../raster/pixels';
 import { grow } from '../raster/distance';
 import { colourRegion } from './colour-region';
-import { polygonCover, shapeOutline, strokeCover, type View } from './footprint';
+import { alongStroke, polygonCover, shapeOutline, type View } from './footprint';
 import type { CutoutRecipe, Mode, Point, ShapeStep, Step } from './recipe';
 import { DROP, FREE, KEEP, label, type Constraints, type Lesson } from './segment';
 
@@ -47,14 +47,14 @@ export function compileSteps(
   if (!recipe.automatic.on) hard.fill(DROP);
   for (const step of steps) {
     if (step.kind === 'stroke') {
-      const cover = strokeCover(view, step.points, Math.max(step.radius, view.k * 0.75));
-      for (let i = 0; i < n; i++)
-        if (cover.data[i] > 0.5) {
-          hard[i] = step.side === 'keep' ? KEEP : DROP;
-          taught[i] = 1;
-        }
+      const side = step.side === 'keep' ? KEEP : DROP;
+      alongStroke(view, step.points, Math.max(step.radius, view.k * 0.75), 0, (i, cover) => {
+        if (cover <= 0.5) return;
+        hard[i] = side;
+        taught[i] = 1;
+      });
     } else if (step.kind === 'invert') {
-      const now = label(lesson, { hard, taught });
+      const now = label(lesson, { hard, taught }).product;
       for (let i = 0; i < n; i++) hard[i] = now[i] ? DROP : KEEP;
     } else if (step.kind === 'colour') {
       const seeds = step.seeds.map(([x, y]): Point => [x / view.k, y / view.k]);
@@ -107,8 +107,9 @@ export function fibreZone(recipe: CutoutRecipe, width: number, height: number, k
   const zone = new Uint8Array(width * height);
   for (const step of steps) {
     if (step.kind !== 'fibre') continue;
-    const cover = strokeCover({ width, height, left: 0, top: 0, k }, step.points, step.radius);
-    for (let i = 0; i < zone.length; i++) if (cover.data[i] > 0.5) zone[i] = 1;
+    alongStroke({ width, height, left: 0, top: 0, k }, step.points, step.radius, 0, (i, cover) => {
+      if (cover > 0.5) zone[i] = 1;
+    });
   }
   return zone;
 }

@@ -12,7 +12,7 @@ import { findGlass, seeThrough, type Glass } from './glass';
 import { recoverOwnShadow, type OwnShadow } from './own-shadow';
 import type { CutoutRecipe, Point } from './recipe';
 import { addRepairs } from './repair';
-import { DROP, learn, label, type Lesson } from './segment';
+import { DROP, learn, label, type CutState, type Lesson } from './segment';
 import { edgeCost, traceEdge } from './trace';
 
 /** Long side of the picture on which the outline is cut, and of the one on which the matte is solved. */
@@ -45,6 +45,7 @@ export interface CutoutSource {
 export interface Solved {
   recipe: CutoutRecipe;
   lesson: Lesson;
+  cut: CutState | null;
   /** The outline at the small and at the fine size. */
   product: Uint8Array;
   labels: Uint8Array;
@@ -146,7 +147,8 @@ export function solve(
   const lesson = lessonOf(source, recipe.automatic);
   const constraints = compileSteps(recipe, lesson, photo, sourcesOf(source));
   const glass = recipe.automatic.glass && !source.given ? findGlass(lesson) : null;
-  let product = label(lesson, constraints);
+  const cut = label(lesson, constraints, before?.lesson === lesson ? before.cut : null);
+  let { product } = cut;
   if (glass) {
     // Clear parts are inside the outline unless a correction says otherwise.
     product = product.map((v, i) => (constraints?.hard[i] === DROP ? 0 : v | glass.envelope[i]));
@@ -204,6 +206,7 @@ export function solve(
   return {
     recipe,
     lesson,
+    cut: cut.state,
     product,
     labels,
     fine: matte,
@@ -312,13 +315,16 @@ function givenMatte(fine: Rgba, labels: Uint8Array, corrected: boolean): FineMat
 function confidenceOf(product: Uint8Array, residual: Float32Array, width: number): number {
   let edge = 0;
   let clear = 0;
+  const inward = [-2, 2, -2 * width, 2 * width];
   for (let i = width * 2; i < product.length - width * 2; i++) {
     if (!product[i] || (product[i - 1] && product[i + 1] && product[i - width] && product[i + width]))
       continue;
     // Look two pixels inward, past the mixed pixels.
     let best = 0;
-    for (const step of [-2, 2, -2 * width, 2 * width])
-      if (product[i + step]) best = Math.max(best, residual[i + step]);
+    for (let k = 0; k < 4; k++) {
+      const q = i + inward[k];
+      if (product[q] && residual[q] > best) best = residual[q];
+    }
     edge++;
     clear += Math.min(1, best / 6);
   }

@@ -18,13 +18,26 @@ export interface View {
  */
 export function strokeCover(view: View, points: readonly Point[], radius: number, softness = 0): Plane {
   const out = createPlane(view.width, view.height);
+  alongStroke(view, points, radius, softness, (i, cover) => {
+    if (cover > out.data[i]) out.data[i] = cover;
+  });
+  return out;
+}
+
+/** Visits every pixel near a stroke, piece by piece, with what that piece covers of it; pixels may come again. */
+export function alongStroke(
+  view: View,
+  points: readonly Point[],
+  radius: number,
+  softness: number,
+  visit: (pixel: number, cover: number) => void,
+): void {
   const r = radius / view.k;
   const fade = Math.max(1, r * softness);
   const at = points.map(([x, y]) => [(x - view.left) / view.k, (y - view.top) / view.k]);
-  for (let s = 0; s < at.length; s++) {
+  for (let s = at.length > 1 ? 1 : 0; s < at.length; s++) {
     const [ax, ay] = at[Math.max(0, s - 1)];
     const [bx, by] = at[s];
-    if (s === 0 && at.length > 1) continue;
     const x0 = Math.max(0, Math.floor(Math.min(ax, bx) - r - 1));
     const x1 = Math.min(view.width - 1, Math.ceil(Math.max(ax, bx) + r + 1));
     const y0 = Math.max(0, Math.floor(Math.min(ay, by) - r - 1));
@@ -37,13 +50,10 @@ export function strokeCover(view: View, points: readonly Point[], radius: number
         const px = x + 0.5 - ax;
         const py = y + 0.5 - ay;
         const t = length2 > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / length2)) : 0;
-        const d = Math.hypot(px - t * dx, py - t * dy);
-        const v = Math.min(1, (r + 0.5 - d) / fade);
-        const i = y * view.width + x;
-        if (v > out.data[i]) out.data[i] = v;
+        const v = (r + 0.5 - Math.hypot(px - t * dx, py - t * dy)) / fade;
+        if (v > 0) visit(y * view.width + x, v < 1 ? v : 1);
       }
   }
-  return out;
 }
 
 /** What a closed polygon covers (even-odd rule), by exact spans on four lines a pixel. */

@@ -113,17 +113,28 @@ export function learn(lab: Float32Array, width: number, height: number, options:
       }
     }
     lean = leanOf(lab, shading.residual, model, foreground, pattern);
-    product = tidy(cut(lean, weights, width, height), lesson(), null);
+    product = tidy(cut(lean, weights, width, height, null), lesson(), null);
   }
   return lesson();
+}
+
+/** What a cut was made from and what it gave, before openings and specks were seen to. */
+export interface CutState {
+  lean: Float32Array;
+  labels: Uint8Array;
 }
 
 /**
  * The outline with corrections: strokes have taught their colours near where they were drawn, and what they
  * cover is certain. Without corrections this is the automatic outline.
+ * @param before the last cut of the same lesson: only around what leans otherwise now is it made again
  */
-export function label(lesson: Lesson, constraints: Constraints | null): Uint8Array {
-  if (!constraints) return lesson.product;
+export function label(
+  lesson: Lesson,
+  constraints: Constraints | null,
+  before: CutState | null = null,
+): { product: Uint8Array; state: CutState | null } {
+  if (!constraints) return { product: lesson.product, state: null };
   const { lab, width, height } = lesson;
   const { hard, taught } = constraints;
   const lean = Float32Array.from(lesson.lean);
@@ -132,7 +143,8 @@ export function label(lesson: Lesson, constraints: Constraints | null): Uint8Arr
     if (hard[i] === KEEP) lean[i] = CERTAIN;
     else if (hard[i] === DROP) lean[i] = -CERTAIN;
   }
-  return tidy(cut(lean, lesson.weights, width, height), lesson, hard);
+  const labels = cut(lean, lesson.weights, width, height, before);
+  return { product: tidy(labels, lesson, hard), state: { lean, labels } };
 }
 
 /** Adds what the strokes' colours say to the lean, strongest near the strokes. */
@@ -161,14 +173,16 @@ function teach(
         sum += model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
         count++;
       }
-    return { model, typical: sum / count, distance: squaredDistance(set, width, height) };
+    return { model, typical: sum / count, distance: roughDistance(set, width, height) };
   });
   const [kept, dropped] = sides;
   if (!kept && !dropped) return;
   const reach = 2 * (Math.max(width, height) * 0.1) ** 2;
   const likeness = (side: (typeof sides)[number], i: number): number => {
-    if (!side || side.distance[i] > 3 * reach) return 0;
-    const near = Math.exp(-side.distance[i] / reach);
+    if (!side) return 0;
+    const far = side.distance(i);
+    if (far > 3 * reach) return 0;
+    const near = Math.exp(-far / reach);
     const cost = side.model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]) - side.typical;
     return near * Math.exp(-Math.max(0, cost - 1) * 0.4);
   };
@@ -179,6 +193,23 @@ function teach(
     const next = lean[i] + difference * 14;
     lean[i] = next > MOST ? MOST : next < -MOST ? -MOST : next;
   }
+}
+
+/** Squared distance to the nearest set pixel, found on a quarter of the size: enough for a soft falloff. */
+function roughDistance(set: Uint8Array, width: number, height: number): (i: number) => number {
+  const w = Math.ceil(width / 4);
+  const h = Math.ceil(height / 4);
+  const rough = new Uint8Array(w * h);
+  for (let i = 0; i < set.length; i++) {
+    if (!set[i]) continue;
+    const x = i % width;
+    rough[(((i - x) / width) >> 2) * w + (x >> 2)] = 1;
+  }
+  const distance = squaredDistance(rough, w, h);
+  return (i) => {
+    const x = i % width;
+    return distance[(((i - x) / width) >> 2) * w + (x >> 2)] * 16;
+  };
 }
 
 function borderStrip(width: number, height: number): Uint8Array {
@@ -295,7 +326,13 @@ function leanOf(
  * The minimum cut by lean and contrast. Where a pixel and all around it lean as far as they can the same way,
  * nothing could turn it: only the others, and a ring of the settled ones, take part.
  */
-function cut(lean: Float32Array, weights: Float32Array[], width: number, height: number): Uint8Array {
+function cut(
+  lean: Float32Array,
+  weights: Float32Array[],
+  width: number,
+  height: number,
+  before: CutState | null,
+): Uint8Array {
   const n = lean.length;
   const settled = new Uint8Array(n);
   for (let y = 0; y < height; y++) {
@@ -311,14 +348,30 @@ function cut(lean: Float32Array, weights: Float32Array[], width: number, height:
       if (same(i + left) && same(i + right) && same(i + up) && same(i + down)) settled[i] = 1;
     }
   }
+  const part = before ? changedAround(before.lean, lean, width, height) : null;
+  if (before && !part) return before.labels;
   const source = new Float32Array(n);
   const sink = new Float32Array(n);
   const labels = new Uint8Array(n);
   const active = new Int32Array(n);
   let count = 0;
   for (let i = 0; i < n; i++) {
+    const x = i % width;
+    if (part) {
+      const y = (i - x) / width;
+      if (x < part.left || x > part.right || y < part.top || y > part.bottom) {
+        labels[i] = before!.labels[i];
+        continue;
+      }
+      // The rim of the part holds on to what was there.
+      if (x === part.left || x === part.right || y === part.top || y === part.bottom) {
+        active[count++] = i;
+        if (before!.labels[i]) source[i] = 1e4;
+        else sink[i] = 1e4;
+        continue;
+      }
+    }
     if (settled[i]) {
-      const x = i % width;
       const free =
         (x > 0 && !settled[i - 1]) ||
         (x < width - 1 && !settled[i + 1]) ||
@@ -345,6 +398,35 @@ function cut(lean: Float32Array, weights: Float32Array[], width: number, height:
   });
   for (let k = 0; k < count; k++) labels[active[k]] = chosen[active[k]];
   return labels;
+}
+
+/** The rectangle, with room around it, in which two leans differ; null where they do not. */
+function changedAround(
+  a: Float32Array,
+  b: Float32Array,
+  width: number,
+  height: number,
+): { left: number; right: number; top: number; bottom: number } | null {
+  let left = width;
+  let right = -1;
+  let top = height;
+  let bottom = -1;
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++)
+      if (Math.abs(a[i] - b[i]) > 0.05) {
+        if (x < left) left = x;
+        if (x > right) right = x;
+        if (y < top) top = y;
+        bottom = y;
+      }
+  if (right < 0) return null;
+  const room = 28;
+  return {
+    left: Math.max(0, left - room),
+    right: Math.min(width - 1, right + room),
+    top: Math.max(0, top - room),
+    bottom: Math.min(height - 1, bottom + room),
+  };
 }
 
 /**

@@ -41,8 +41,8 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
       `A picture cannot be resized to ${width} x ${height} pixels; both sides need at least 1.`,
     );
   if (width === image.width && height === image.height) return image;
-  // Far reductions average whole blocks first: the triangle then meets a ratio between 2 and 4.
-  const block = Math.floor(Math.min(image.width / width, image.height / height) / 2);
+  // Far reductions average whole blocks first: the triangle then meets a ratio between 1.15 and 2.
+  const block = Math.floor(Math.min(image.width / width, image.height / height) / 1.15);
   if (block >= 2) return resize(averageBlocks(image, block), width, height);
   const kx = kernel(image.width, width);
   const ky = kernel(image.height, height);
@@ -115,26 +115,35 @@ function averageBlocks(image: Rgba, block: number): Rgba {
   const height = Math.ceil(image.height / block);
   const out = createRgba(width, height);
   const src = image.data;
+  const opaque = isOpaque(image);
   const sums = new Float64Array(width * 4);
   for (let y = 0; y < height; y++) {
     sums.fill(0);
     const last = Math.min(image.height, (y + 1) * block);
     for (let sy = y * block; sy < last; sy++) {
       let j = sy * image.width * 4;
-      for (let x = 0; x < width; x++) {
-        const end = Math.min(image.width, (x + 1) * block);
+      for (let x = 0, k = 0; x < width; x++, k += 4) {
+        const end = Math.min(image.width, (x + 1) * block) * 4 + sy * image.width * 4;
         let r = 0;
         let g = 0;
         let b = 0;
         let a = 0;
-        for (let sx = x * block; sx < end; sx++, j += 4) {
-          const w = src[j + 3];
-          r += src[j] * w;
-          g += src[j + 1] * w;
-          b += src[j + 2] * w;
-          a += w;
+        if (opaque) {
+          for (; j < end; j += 4) {
+            r += src[j];
+            g += src[j + 1];
+            b += src[j + 2];
+            a++;
+          }
+        } else {
+          for (; j < end; j += 4) {
+            const w = src[j + 3];
+            r += src[j] * w;
+            g += src[j + 1] * w;
+            b += src[j + 2] * w;
+            a += w;
+          }
         }
-        const k = x * 4;
         sums[k] += r;
         sums[k + 1] += g;
         sums[k + 2] += b;
@@ -147,7 +156,9 @@ function averageBlocks(image: Rgba, block: number): Rgba {
       out.data[o] = sums[k] / a;
       out.data[o + 1] = sums[k + 1] / a;
       out.data[o + 2] = sums[k + 2] / a;
-      out.data[o + 3] = a / ((last - y * block) * (Math.min(image.width, (x + 1) * block) - x * block));
+      out.data[o + 3] = opaque
+        ? 255
+        : a / ((last - y * block) * (Math.min(image.width, (x + 1) * block) - x * block));
     }
   }
   return out;
