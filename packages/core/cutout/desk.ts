@@ -61,11 +61,12 @@ export interface Solved {
 /** @param photo 8-bit sRGB, straight alpha, tidied, at least 8 pixels on each side */
 export function openSource(photo: Rgba): CutoutSource {
   const fine = reduceTo(photo, FINE);
-  const small = reduceTo(fine, SMALL);
+  const quick = reduceTo(fine, QUICK);
+  const small = reduceTo(quick, SMALL);
   return {
     photo,
     fine,
-    quick: reduceTo(fine, QUICK),
+    quick,
     small,
     lab: oklabPixels(small),
     given: hasClearGround(photo),

@@ -42,6 +42,8 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
     );
   if (width === image.width && height === image.height) return image;
   // Far reductions average whole blocks first: the triangle then meets a ratio between 1.15 and 2.
+  const exact = image.width % width === 0 && image.width / width === image.height / height;
+  if (exact) return averageBlocks(image, image.width / width);
   const block = Math.floor(Math.min(image.width / width, image.height / height) / 1.15);
   if (block >= 2) return resize(averageBlocks(image, block), width, height);
   const kx = kernel(image.width, width);
@@ -61,6 +63,24 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
     ringRow[slot] = y;
     const base = y * image.width;
     const { taps, source, weights } = kx;
+    if (opaque) {
+      for (let x = 0, o = 0, k = 0; x < width; x++, k += 4) {
+        let r = 0;
+        let g = 0;
+        let b = 0;
+        for (let t = 0; t < taps; t++, o++) {
+          const j = (base + source[o]) * 4;
+          const w = weights[o];
+          r += w * src[j];
+          g += w * src[j + 1];
+          b += w * src[j + 2];
+        }
+        row[k] = r;
+        row[k + 1] = g;
+        row[k + 2] = b;
+      }
+      return row;
+    }
     for (let x = 0, o = 0, k = 0; x < width; x++, k += 4) {
       let r = 0;
       let g = 0;
@@ -68,7 +88,7 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
       let a = 0;
       for (let t = 0; t < taps; t++, o++) {
         const j = (base + source[o]) * 4;
-        const w = opaque ? weights[o] : weights[o] * src[j + 3];
+        const w = weights[o] * src[j + 3];
         r += w * src[j];
         g += w * src[j + 1];
         b += w * src[j + 2];
@@ -84,12 +104,14 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
 
   const sum = new Float32Array(rowLength);
   for (let y = 0; y < height; y++) {
-    sum.fill(0);
+    let first = true;
     for (let t = 0; t < ky.taps; t++) {
       const w = ky.weights[y * ky.taps + t];
       if (w === 0) continue;
       const row = reduceRow(ky.source[y * ky.taps + t]);
-      for (let k = 0; k < rowLength; k++) sum[k] += w * row[k];
+      if (first) for (let k = 0; k < rowLength; k++) sum[k] = w * row[k];
+      else for (let k = 0; k < rowLength; k++) sum[k] += w * row[k];
+      first = false;
     }
     const o = y * rowLength;
     for (let k = 0; k < rowLength; k += 4) {

@@ -88,8 +88,8 @@ export function DeskView({
     return () => observer.disconnect();
   }, []);
 
-  const fit = Math.min((box.width - 40) / size.width, (box.height - 96) / size.height);
-  const cam = camera ?? { zoom: fit, x: size.width / 2, y: size.height / 2 + 18 / fit };
+  const fit = Math.min((box.width - 40) / size.width, (box.height - 164) / size.height);
+  const cam = camera ?? { zoom: fit, x: size.width / 2, y: size.height / 2 + 34 / fit };
   const toScreen = useCallback(
     ([x, y]: Point): Point => [
       (x - cam.x) * cam.zoom + box.width / 2,
