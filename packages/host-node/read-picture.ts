@@ -218,7 +218,11 @@ export async function decodeGrey(bytes: Uint8Array): Promise<Plane> {
   const { hasAlpha } = await picture.metadata();
   const single = hasAlpha ? picture.extractChannel('alpha') : picture.flatten().greyscale();
   const { data, info } = await single.toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
-  const out: Plane = { width: info.width, height: info.height, data: new Float32Array(info.width * info.height) };
+  const out: Plane = {
+    width: info.width,
+    height: info.height,
+    data: new Float32Array(info.width * info.height),
+  };
   for (let i = 0; i < out.data.length; i++) out.data[i] = data[i * info.channels] / 255;
   return out;
 }
@@ -226,7 +230,10 @@ export async function decodeGrey(bytes: Uint8Array): Promise<Plane> {
 /** What an SVG's shapes cover, stretched to a size in pixels, as 0..1. The SVG must have passed takePicture. */
 export async function rasterOutline(svg: Buffer, width: number, height: number): Promise<Plane> {
   const meta = await sharp(svg).metadata();
-  const density = Math.min(2400, Math.max(72, (72 * Math.max(width, height)) / Math.max(meta.width, meta.height)));
+  const density = Math.min(
+    2400,
+    Math.max(72, (72 * Math.max(width, height)) / Math.max(meta.width, meta.height)),
+  );
   const png = await sharp(svg, { density, limitInputPixels: MAX_PIXELS * 4 })
     .ensureAlpha()
     .resize(width, height, { fit: 'fill' })

@@ -41,7 +41,7 @@ export function fitBackground(
   const picked: number[] = [];
   let total = 0;
   for (let i = 0; i < use.length; i++) total += use[i];
-  const stride = Math.max(1, Math.floor(total / 3000));
+  const stride = Math.max(1, Math.floor(total / 2000));
   for (let i = 0, seen = 0; i < use.length; i++) if (use[i] && seen++ % stride === 0) picked.push(i);
 
   const rows = new Float64Array(picked.length * terms);

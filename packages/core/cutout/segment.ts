@@ -46,6 +46,8 @@ export interface Constraints {
 /** No more is ever said for or against a pixel by its colour alone. */
 const MOST = 9;
 const CERTAIN = 1e4;
+/** From this distance on, in noise units, no colour of the product's could make a pixel backdrop. */
+const SURE = 13;
 /** Shades of a pattern that are tried, as factors on OKLab. */
 const SHADES = [0.86, 0.74, 0.62, 0.5];
 /** A border whose own noise is above this is a pattern, not paper: it is described by its colours instead. */
@@ -113,7 +115,9 @@ export function learn(lab: Float32Array, width: number, height: number, options:
       }
     }
     lean = leanOf(lab, shading.residual, model, foreground, pattern);
-    product = tidy(cut(lean, weights, width, height, null), lesson(), null);
+    product = cut(lean, weights, width, height, null);
+    // The first cut only teaches colours; openings and specks are seen to in the last.
+    if (round > 0) product = tidy(product, lesson(), null);
   }
   return lesson();
 }
@@ -313,6 +317,10 @@ function leanOf(
   const logNoise = Math.log(model.sigma[0] * model.sigma[1] * model.sigma[2] * 8);
   for (let i = 0; i < lean.length; i++) {
     const r = residual[i];
+    if (r > SURE) {
+      lean[i] = MOST;
+      continue;
+    }
     const j = i * 3;
     const asBackdrop = pattern ? 0.5 * r * r + patternFloor : 0.5 * r * r + logNoise;
     const asProduct = foreground.cost(lab[j], lab[j + 1], lab[j + 2]);
