@@ -100,12 +100,30 @@ test('cutout, render and check work one after the other, as JSON', async () => {
 test('cutout takes corrections, an outline, an edge shift and gives the shadow', () => {
   const photo = join(ROOT, 'demo/assets/products/planter-teal.jpg');
   const plain = scenograph('cutout', photo, '-o', at('p.png'), '--matte', at('p.matte.png')).json;
-  const wide = scenograph('cutout', photo, '-o', at('w.png'), '--edge-shift', '6', '--shadow', at('s.png')).json;
+  const wide = scenograph(
+    'cutout',
+    photo,
+    '-o',
+    at('w.png'),
+    '--edge-shift',
+    '6',
+    '--shadow',
+    at('s.png'),
+  ).json;
   expect(wide.bounds.width - plain.bounds.width).toBeGreaterThanOrEqual(10);
   expect(wide.bounds.width - plain.bounds.width).toBeLessThanOrEqual(14);
   expect(wide.shadowFound).toBe(true);
   expect(wide.timings.cutoutMs).toBeGreaterThan(0);
-  const dropped = scenograph('cutout', photo, '-o', at('d.png'), '--drop', '900,300,320', '--drop', '900,500,300');
+  const dropped = scenograph(
+    'cutout',
+    photo,
+    '-o',
+    at('d.png'),
+    '--drop',
+    '900,300,320',
+    '--drop',
+    '900,500,300',
+  );
   expect(dropped.json.bounds.height).toBeLessThan(plain.bounds.height - 100);
   writeFileSync(
     at('half.svg'),

@@ -70,11 +70,18 @@ program
   .option('--no-holes', 'fill openings inside the product')
   .option('--no-shadows', 'count soft shadows as product')
   .option('--glass', 'clear glass: measure its opacity against the plain backdrop')
-  .option('--edge-shift <px>', 'move the edge out (above 0) or in, in pixels of the photo', readLength(-40, 40))
+  .option(
+    '--edge-shift <px>',
+    'move the edge out (above 0) or in, in pixels of the photo',
+    readLength(-40, 40),
+  )
   .option('--soften <px>', 'soften the edge by this many pixels', readLength(0, 60))
   .option('--keep <x,y,r>', 'a round keep stroke; may be given again', gather(readSpot), [])
   .option('--drop <x,y,r>', 'a round drop stroke; may be given again', gather(readSpot), [])
-  .option('--from-outline <file>', 'start from this outline (grey PNG or SVG) in the stead of the automatic one')
+  .option(
+    '--from-outline <file>',
+    'start from this outline (grey PNG or SVG) in the stead of the automatic one',
+  )
   .option('--shadow <file>', "the camera's own shadow, black with alpha, PNG at the size of the photo")
   .action(async (photo: string, options: CutoutCommand) => {
     const started = performance.now();
@@ -91,7 +98,15 @@ program
     }
     for (const side of ['keep', 'drop'] as const)
       for (const [i, [x, y, radius]] of options[side].entries())
-        steps.push({ id: `${side}-${i}`, name: side, on: true, kind: 'stroke', side, points: [[x, y]], radius });
+        steps.push({
+          id: `${side}-${i}`,
+          name: side,
+          on: true,
+          kind: 'stroke',
+          side,
+          points: [[x, y]],
+          radius,
+        });
     const recipe: CutoutRecipe = {
       ...PLAIN_RECIPE,
       automatic: { on: true, holes: options.holes, shadows: options.shadows, glass: options.glass === true },

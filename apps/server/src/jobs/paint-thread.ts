@@ -49,7 +49,10 @@ export default async function run(task: CutoutTask | CellTask): Promise<CutoutOu
 
 async function cutOutPhoto({ working, recipe }: CutoutTask): Promise<CutoutOutcome> {
   try {
-    return { ok: true, cutout: await makeCutout(store, await decodePicture(await store.get(working)), recipe) };
+    return {
+      ok: true,
+      cutout: await makeCutout(store, await decodePicture(await store.get(working)), recipe),
+    };
   } catch (error) {
     if (error instanceof NoProductError) return { ok: false, reason: error.message };
     throw error;

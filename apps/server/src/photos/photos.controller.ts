@@ -1,4 +1,17 @@
-import { Body, Controller, Delete, Get, Header, Inject, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  Inject,
+  Param,
+  Post,
+  Put,
+  Query,
+  Req,
+  Res,
+} from '@nestjs/common';
 import { tidySchema, type Tidy } from '@scenograph/core/retouch/tidy';
 import type { Request, Response } from 'express';
 import Joi from 'joi';

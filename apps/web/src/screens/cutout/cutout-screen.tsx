@@ -1,8 +1,6 @@
-import type { Remote } from 'comlink';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { Fringe } from '@scenograph/core/cutout/fringe';
 import {
   mapRecipe,
   type CutoutRecipe,
@@ -12,8 +10,6 @@ import {
 } from '@scenograph/core/cutout/recipe';
 import { tidyMap, type Tidy } from '@scenograph/core/retouch/tidy';
 import {
-  blobUrl,
-  reducedUrl,
   refresh,
   request,
   sendFile,
@@ -28,15 +24,15 @@ import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
-import { startDesk } from '../../workers/painters';
-import type { DeskWorker, Opened, SolvedNote } from '../../workers/desk.worker';
 import { DeskView, MOST_ZOOM, type Camera, type Gesture } from './desk-view';
 import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
 import { saveRecipe, useRecipe, type StoredDesk } from './recipe-store';
+import { stepOf, thinned } from './step-of-gesture';
 import { StepsPanel } from './steps-panel';
 import { TidyDesk } from './tidy-desk';
 import { ToolBar } from './tool-bar';
+import { cutKeyOf, useDesk, useFringe, useScene } from './use-desk';
 import { OTHER_KEYS, SIGHTS, TOOLS, type Sight, type ToolId, type ToolOptions } from './tools';
 
 export function CutoutScreen() {
@@ -76,120 +72,6 @@ export function CutoutScreen() {
       </>
     );
   return <Desk key={`${photo.id}:${photo.working}`} photo={photo} all={all ?? [photo]} first={stored} />;
-}
-
-/** The worker with the photo open, and the newest recipe carried out. */
-function useDesk(photo: Photo, recipe: CutoutRecipe) {
-  const [worker, setWorker] = useState<Remote<DeskWorker> | null>(null);
-  const [opened, setOpened] = useState<Opened | null>(null);
-  const [note, setNote] = useState<SolvedNote | null>(null);
-  const [version, setVersion] = useState({ solved: 0, tidied: 0, full: 0 });
-  const [solvedRecipe, setSolvedRecipe] = useState<CutoutRecipe | null>(null);
-  const tidiedKey = useRef('');
-  useEffect(() => {
-    const { worker: desk, end } = startDesk();
-    let here = true;
-    desk
-      .load(blobUrl(photo.working))
-      .then(() => here && setWorker(() => desk))
-      .catch((e: Error) => say('stop', e.message));
-    return () => {
-      here = false;
-      end();
-    };
-  }, [photo.working]);
-  const wish = useRef<CutoutRecipe | null>(null);
-  const busy = useRef(false);
-  const rest = useRef<ReturnType<typeof setTimeout> | null>(null);
-  useEffect(() => () => void (rest.current && clearTimeout(rest.current)), []);
-  // Edge controls, repairs and painting act on the solved matte: they ask for no new cut.
-  const cutKey = useMemo(() => cutKeyOf(recipe), [recipe]);
-  useEffect(() => {
-    if (!worker) return;
-    wish.current = useRecipe.getState().recipe ?? recipe;
-    const work = async () => {
-      if (busy.current) return;
-      busy.current = true;
-      while (wish.current) {
-        const next = wish.current;
-        wish.current = null;
-        try {
-          const key = JSON.stringify(next.tidy);
-          if (key !== tidiedKey.current) {
-            setOpened(await worker.tidy(next.tidy));
-            tidiedKey.current = key;
-            setVersion((v) => ({ ...v, tidied: v.tidied + 1 }));
-          }
-          setNote(await worker.solve(next, true));
-          setSolvedRecipe(next);
-          setVersion((v) => ({ ...v, solved: v.solved + 1 }));
-        } catch (e) {
-          say('stop', (e as Error).message);
-        }
-      }
-      busy.current = false;
-      // When the hand rests, the matte is solved at its full fineness.
-      if (rest.current) clearTimeout(rest.current);
-      rest.current = setTimeout(() => void solveFully(), 900);
-    };
-    const solveFully = async () => {
-      const now = useRecipe.getState().recipe;
-      if (busy.current || wish.current || !now) return;
-      busy.current = true;
-      try {
-        await worker.solve(now, false);
-        setVersion((v) => ({ ...v, solved: v.solved + 1, full: v.full + 1 }));
-      } catch (e) {
-        say('stop', (e as Error).message);
-      }
-      busy.current = false;
-      if (wish.current) void work();
-    };
-    void work();
-  }, [worker, cutKey]);
-  return { worker, opened, note, version, solvedRecipe };
-}
-
-/** The parts of a recipe that ask for a new cut. */
-function cutKeyOf(recipe: CutoutRecipe): string {
-  return JSON.stringify([recipe.tidy, recipe.automatic, recipe.steps.filter((s) => s.kind !== 'paint')]);
-}
-
-function useFringe(worker: Remote<DeskWorker> | null, recipe: CutoutRecipe, solved: number): Fringe | null {
-  const [fringe, setFringe] = useState<Fringe | null>(null);
-  useEffect(() => {
-    if (!worker || !solved) return;
-    let here = true;
-    const timer = setTimeout(() => {
-      worker
-        .fringe(recipe)
-        .then((f) => here && setFringe(f))
-        .catch(() => undefined);
-    }, 600);
-    return () => {
-      here = false;
-      clearTimeout(timer);
-    };
-  }, [worker, recipe, solved]);
-  return fringe;
-}
-
-function useScene(scenes: Scene[] | undefined, id: string | null) {
-  const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
-  const scene = scenes?.find((s) => s.id === id) ?? scenes?.[0];
-  const picture = scene?.picture;
-  useEffect(() => {
-    if (!picture) return;
-    let here = true;
-    void fetch(reducedUrl(picture, 1024))
-      .then((r) => r.blob())
-      .then((b) => createImageBitmap(b))
-      .then((b) => here && setBitmap(b));
-    return () => {
-      here = false;
-    };
-  }, [picture]);
-  return { scene, bitmap };
 }
 
 function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: StoredDesk }) {
@@ -266,75 +148,27 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
     const [start] = points;
     const end = points[points.length - 1];
     const id = crypto.randomUUID();
-    const base = { id, name: '', on: true };
-    const thin = thinned(points, Math.max(0.5, options.radius * 0.12));
+    if (gesture.tool === 'colour' && gesture.shift && chosen?.kind === 'colour') {
+      store.edit('Pick another colour', (r) => ({
+        ...r,
+        steps: r.steps.map((s) => (s.id === chosen.id ? { ...chosen, seeds: [...chosen.seeds, start] } : s)),
+      }));
+      return;
+    }
+    const made = stepOf(gesture, options);
+    if (made) {
+      const step = addStep(made.label, made.step);
+      // Shapes and colours are looked at and changed at once; strokes go on.
+      if (step.kind === 'shape' || step.kind === 'colour') store.choose(step.id);
+      return;
+    }
     switch (gesture.tool) {
-      case 'keep':
-      case 'drop':
-        addStep(gesture.tool === 'keep' ? 'Keep stroke' : 'Drop stroke', {
-          ...base,
-          kind: 'stroke',
-          side: gesture.tool,
-          points: thin,
-          radius: options.radius,
-        });
-        return;
-      case 'paint-keep':
-      case 'paint-drop':
-        addStep(gesture.tool === 'paint-keep' ? 'Painted in' : 'Painted out', {
-          ...base,
-          kind: 'paint',
-          side: gesture.tool === 'paint-keep' ? 'keep' : 'drop',
-          points: thin,
-          radius: options.radius,
-          softness: options.softness,
-        });
-        return;
-      case 'fibre':
-        addStep('Fibre zone', { ...base, kind: 'fibre', points: thin, radius: options.radius });
-        return;
-      case 'colour': {
-        if (gesture.shift && chosen?.kind === 'colour') {
-          store.edit('Pick another colour', (r) => ({
-            ...r,
-            steps: r.steps.map((s) =>
-              s.id === chosen.id ? { ...chosen, seeds: [...chosen.seeds, start] } : s,
-            ),
-          }));
-          return;
-        }
-        const made = addStep('By colour', {
-          ...base,
-          kind: 'colour',
-          mode: options.mode,
-          seeds: [start],
-          tolerance: options.tolerance,
-          reach: options.reach,
-        });
-        store.choose(made.id);
-        return;
-      }
       case 'trace':
         setDraft((d) => [...d, end]);
         return;
-      case 'shape': {
-        if (options.shape === 'polygon') {
-          setDraft((d) => [...d, end]);
-          return;
-        }
-        if (Math.hypot(end[0] - start[0], end[1] - start[1]) < 2 && options.shape !== 'freehand') return;
-        if (points.length < 3 && options.shape === 'freehand') return;
-        const made = addStep(options.shape[0].toUpperCase() + options.shape.slice(1), {
-          ...base,
-          kind: 'shape',
-          mode: options.mode,
-          shape: options.shape,
-          points: options.shape === 'freehand' ? thinned(points, 1.5) : [start, end],
-          snap: options.snap,
-        });
-        store.choose(made.id);
+      case 'shape':
+        if (options.shape === 'polygon') setDraft((d) => [...d, end]);
         return;
-      }
       case 'repair': {
         if (points.length < 3 || Math.hypot(end[0] - start[0], end[1] - start[1]) < 2) {
           if (options.piece !== 'path' || points.length < 8) return;
@@ -841,18 +675,6 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
     </>
   );
 }
-
-/** Leaves out points that lie nearer than `least` to the one before. */
-function thinned(points: Point[], least: number): Point[] {
-  const out: Point[] = [];
-  for (const p of points) {
-    const last = out[out.length - 1];
-    if (!last || Math.hypot(p[0] - last[0], p[1] - last[1]) >= least) out.push(round(p));
-  }
-  return out;
-}
-
-const round = ([x, y]: Point): Point => [Math.round(x * 10) / 10, Math.round(y * 10) / 10];
 
 /** A changed tidy; where it turns or crops the photo, every step keeps its place on the product. */
 function withTidy(

@@ -1,0 +1,127 @@
+import type { Remote } from 'comlink';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Fringe } from '@scenograph/core/cutout/fringe';
+import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
+import { blobUrl, reducedUrl, type Photo, type Scene } from '../../api/client';
+import { say } from '../../ui/notices';
+import type { DeskWorker, Opened, SolvedNote } from '../../workers/desk.worker';
+import { startDesk } from '../../workers/painters';
+import { useRecipe } from './recipe-store';
+
+/** The worker with the photo open, and the newest recipe carried out. */
+export function useDesk(photo: Photo, recipe: CutoutRecipe) {
+  const [worker, setWorker] = useState<Remote<DeskWorker> | null>(null);
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [note, setNote] = useState<SolvedNote | null>(null);
+  const [version, setVersion] = useState({ solved: 0, tidied: 0, full: 0 });
+  const [solvedRecipe, setSolvedRecipe] = useState<CutoutRecipe | null>(null);
+  const tidiedKey = useRef('');
+  useEffect(() => {
+    const { worker: desk, end } = startDesk();
+    let here = true;
+    desk
+      .load(blobUrl(photo.working))
+      .then(() => here && setWorker(() => desk))
+      .catch((e: Error) => say('stop', e.message));
+    return () => {
+      here = false;
+      end();
+    };
+  }, [photo.working]);
+  const wish = useRef<CutoutRecipe | null>(null);
+  const busy = useRef(false);
+  const rest = useRef<ReturnType<typeof setTimeout> | null>(null);
+  useEffect(() => () => void (rest.current && clearTimeout(rest.current)), []);
+  // Edge controls, repairs and painting act on the solved matte: they ask for no new cut.
+  const cutKey = useMemo(() => cutKeyOf(recipe), [recipe]);
+  useEffect(() => {
+    if (!worker) return;
+    wish.current = useRecipe.getState().recipe ?? recipe;
+    const work = async () => {
+      if (busy.current) return;
+      busy.current = true;
+      while (wish.current) {
+        const next = wish.current;
+        wish.current = null;
+        try {
+          const key = JSON.stringify(next.tidy);
+          if (key !== tidiedKey.current) {
+            setOpened(await worker.tidy(next.tidy));
+            tidiedKey.current = key;
+            setVersion((v) => ({ ...v, tidied: v.tidied + 1 }));
+          }
+          setNote(await worker.solve(next, true));
+          setSolvedRecipe(next);
+          setVersion((v) => ({ ...v, solved: v.solved + 1 }));
+        } catch (e) {
+          say('stop', (e as Error).message);
+        }
+      }
+      busy.current = false;
+      // When the hand rests, the matte is solved at its full fineness.
+      if (rest.current) clearTimeout(rest.current);
+      rest.current = setTimeout(() => void solveFully(), 900);
+    };
+    const solveFully = async () => {
+      const now = useRecipe.getState().recipe;
+      if (busy.current || wish.current || !now) return;
+      busy.current = true;
+      try {
+        await worker.solve(now, false);
+        setVersion((v) => ({ ...v, solved: v.solved + 1, full: v.full + 1 }));
+      } catch (e) {
+        say('stop', (e as Error).message);
+      }
+      busy.current = false;
+      if (wish.current) void work();
+    };
+    void work();
+  }, [worker, cutKey]);
+  return { worker, opened, note, version, solvedRecipe };
+}
+
+/** The parts of a recipe that ask for a new cut. */
+export function cutKeyOf(recipe: CutoutRecipe): string {
+  return JSON.stringify([recipe.tidy, recipe.automatic, recipe.steps.filter((s) => s.kind !== 'paint')]);
+}
+
+export function useFringe(
+  worker: Remote<DeskWorker> | null,
+  recipe: CutoutRecipe,
+  solved: number,
+): Fringe | null {
+  const [fringe, setFringe] = useState<Fringe | null>(null);
+  useEffect(() => {
+    if (!worker || !solved) return;
+    let here = true;
+    const timer = setTimeout(() => {
+      worker
+        .fringe(recipe)
+        .then((f) => here && setFringe(f))
+        .catch(() => undefined);
+    }, 600);
+    return () => {
+      here = false;
+      clearTimeout(timer);
+    };
+  }, [worker, recipe, solved]);
+  return fringe;
+}
+
+export function useScene(scenes: Scene[] | undefined, id: string | null) {
+  const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
+  const scene = scenes?.find((s) => s.id === id) ?? scenes?.[0];
+  const picture = scene?.picture;
+  useEffect(() => {
+    if (!picture) return;
+    let here = true;
+    void fetch(reducedUrl(picture, 1024))
+      .then((r) => r.blob())
+      .then((b) => createImageBitmap(b))
+      .then((b) => here && setBitmap(b));
+    return () => {
+      here = false;
+    };
+  }, [picture]);
+  return { scene, bitmap };
+}
