@@ -120,9 +120,9 @@ test('cutout takes corrections, an outline, an edge shift and gives the shadow',
     '-o',
     at('d.png'),
     '--drop',
-    '900,300,320',
-    '--drop',
-    '900,500,300',
+    '900,200,640',
+    '--keep',
+    '900,1300,60',
   );
   expect(dropped.json.bounds.height).toBeLessThan(plain.bounds.height - 100);
   writeFileSync(
