@@ -30,7 +30,11 @@ const VIEWS = [
     async (page) => page.getByRole('button', { name: /Checks/ }).click(),
   ],
   ['photos', '/photos'],
-  ['cutout', `/photos/${photo('watering-can.jpg')}/cutout`],
+  [
+    'cutout',
+    `/photos/${photo('watering-can.jpg')}/cutout`,
+    async (page) => page.getByText(/^ΔE [\d.]+ mean/).waitFor(),
+  ],
   [
     'tidy',
     `/photos/${photo('soil-scoop.jpg')}/cutout`,

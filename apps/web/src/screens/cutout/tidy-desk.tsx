@@ -47,14 +47,12 @@ export function TidyDesk({
   return (
     <>
       <section aria-label="Histogram" className="border-line border-b px-3.5 py-3">
-        <h2 className="flex justify-between font-semibold">
-          Tidy the photo
-          <span className="measure text-ink-2">
-            {histogram
-              ? `clipped ${(histogram.clippedDark * 100).toFixed(1)} % dark, ${(histogram.clippedLight * 100).toFixed(1)} % light`
-              : 'counting'}
-          </span>
-        </h2>
+        <h2 className="font-semibold">Tidy the photo</h2>
+        <p className="measure text-ink-2">
+          {histogram
+            ? `clipped: ${(histogram.clippedDark * 100).toFixed(1)} % dark, ${(histogram.clippedLight * 100).toFixed(1)} % light`
+            : 'counting'}
+        </p>
         <svg
           viewBox="0 0 256 64"
           preserveAspectRatio="none"
