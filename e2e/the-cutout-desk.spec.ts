@@ -151,7 +151,7 @@ test('tidy, edge and glass act at once; the same tidy goes to a whole shoot; the
 }) => {
   const photo = await photoNamed(request, 'soil-scoop.jpg');
   await openDesk(page, photo.id);
-  await expect(page.getByText(/^ΔE [\d.]+ mean/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^ΔE [\d.]+ mean/)).toBeVisible({ timeout: 90_000 });
   await page.getByRole('textbox', { name: 'Shift' }).fill('4');
   await page.getByRole('textbox', { name: 'Shift' }).press('Enter');
   await page.getByRole('switch', { name: 'Clear glass, seen through' }).click();

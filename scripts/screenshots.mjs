@@ -33,7 +33,8 @@ const VIEWS = [
   [
     'cutout',
     `/photos/${photo('watering-can.jpg')}/cutout`,
-    async (page) => page.getByText(/^ΔE [\d.]+ mean/).waitFor(),
+    async (page) =>
+      page.locator('section[aria-label="Fringe"]', { hasNotText: 'measuring' }).waitFor({ timeout: 90_000 }),
   ],
   [
     'tidy',
