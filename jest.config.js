@@ -23,7 +23,7 @@ const common = {
 };
 
 export default {
-  testTimeout: 60_000,
+  testTimeout: 600_000,
   projects: [
     { ...common, displayName: 'core', testMatch: ['<rootDir>/packages/**/*.test.ts'] },
     // These start servers, workers and command lines of their own; "npm test" prepares what they need.

@@ -31,7 +31,7 @@ export async function painted(page: Page, more = 0): Promise<void> {
           .getByTestId('stage-picture')
           .evaluate((c) => Number((c as HTMLCanvasElement).dataset.painted ?? 0)),
       // Very large viewports are painted by software here.
-      { timeout: 60_000 },
+      { timeout: 240_000 },
     )
     .toBeGreaterThan(more);
 }

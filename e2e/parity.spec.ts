@@ -21,7 +21,7 @@ for (const listing of ['Autumn planters', 'Watering can', 'Twine and tags'])
     page,
     request,
   }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(900_000);
     const { shots, variants } = await findListing(request, listing);
     for (const shot of shots) {
       for (const slot of [undefined, ...shot.feeds.filter((_, i) => i % 3 === 0)]) {

@@ -61,7 +61,7 @@ test('a change made in a slot stays in that slot; a stop is mended with one clic
   const { shots } = await findListing(request, 'Autumn planters');
   await openStage(page, shots.find((s) => s.title === 'Morning sill')!.id);
   const card = page.getByRole('region', { name: 'Sizes' }).getByRole('button', { name: /Card/ });
-  await expect(card.getByRole('img', { name: 'stop' })).toBeVisible({ timeout: 60_000 });
+  await expect(card.getByRole('img', { name: 'stop' })).toBeVisible({ timeout: 240_000 });
   await card.click();
   await page.getByRole('button', { name: 'Hide them in this slot' }).click();
   await expect(card.getByRole('img', { name: 'pass' })).toBeVisible();

@@ -66,7 +66,7 @@ async function call(method: string, path: string, body?: unknown): Promise<{ sta
   return { status: response.status, body: await response.json() };
 }
 
-async function until<T>(read: () => Promise<T>, good: (value: T) => boolean, seconds = 90): Promise<T> {
+async function until<T>(read: () => Promise<T>, good: (value: T) => boolean, seconds = 400): Promise<T> {
   const deadline = Date.now() + seconds * 1000;
   for (;;) {
     const value = await read();
