@@ -7,7 +7,6 @@ export default defineConfig({
   timeout: 600_000,
   expect: { timeout: 120_000 },
   workers: 1,
-  retries: 1,
   reporter: [['list'], ['json', { outputFile: process.env.SCENOGRAPH_REPORT ?? 'test-results/report.json' }]],
   use: {
     baseURL: process.env.SCENOGRAPH_URL ?? 'http://127.0.0.1:4310',

@@ -216,7 +216,7 @@ function edgeColours(fine: Rgba, labels: Uint8Array, inBand: Uint8Array, band: I
 }
 
 /** A pixel's place between backdrop (0) and product (1), and how far the two colours can be told apart there. */
-export function project(
+function project(
   data: Uint8ClampedArray,
   p: number,
   { front, back }: EdgeColours,
