@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Controller, Get, Module } from '@nestjs/common';
@@ -87,6 +88,10 @@ async function main(): Promise<void> {
   const host = process.env.HOST || '127.0.0.1';
   const port = Number(process.env.PORT) || 4310;
   await app.listen(port, host);
+  // Node's five seconds would close an idle connection just as a client, or a proxy, sends its next request on it.
+  const server = app.getHttpServer() as Server;
+  server.keepAliveTimeout = 65_000;
+  server.headersTimeout = 70_000;
   process.send?.({ ready: true, port });
 
   let stopping = false;
@@ -94,7 +99,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     // Open event streams would hold the server; they are cut, browsers reconnect by themselves.
-    (app.getHttpServer() as { closeAllConnections?: () => void }).closeAllConnections?.();
+    server.closeAllConnections();
     await Promise.allSettled([app.close(), close(), queue.stop()]);
     await pool.end().catch(() => undefined);
     process.exit(0);
