@@ -36,6 +36,7 @@ export interface CutoutSource {
   lessons: Map<string, Lesson>;
   cost: Float32Array | null;
   paths: Map<string, Point[]>;
+  /** Saved outlines by content hash, as they lie over the tidied photo. */
   outlines: Map<string, Plane>;
   /** The last part of the photo that was shown: most views are asked for again with another matte. */
   shown: { key: string; picture: Rgba } | null;

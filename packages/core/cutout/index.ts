@@ -1,5 +1,5 @@
 import { boundsAbove, crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
-import { tidyPhoto } from '../retouch/tidy';
+import { tidyPhoto, tidyPlane } from '../retouch/tidy';
 import { openSource, ownShadowOf, renderView, solve, wholeView, type CutoutSource } from './desk';
 import type { OwnShadow } from './own-shadow';
 import { PLAIN_RECIPE, type CutoutRecipe } from './recipe';
@@ -32,7 +32,7 @@ export function recipeWith(automatic: Partial<CutoutRecipe['automatic']>): Cutou
  * Isolates the product in a photo: without any help, or by a recipe. Throws NoProductError when the picture holds
  * nothing that stands off its border.
  * @param photo 8-bit sRGB, straight alpha, at least 8 pixels on each side
- * @param outlines mattes of the saved outlines that the recipe uses, by content hash
+ * @param outlines mattes of the saved outlines that the recipe uses, by content hash; they lie over the whole photo
  */
 export function cutOut(
   photo: Rgba,
@@ -44,7 +44,7 @@ export function cutOut(
       `The photo is ${photo.width} x ${photo.height} pixels; a cutout needs at least 8 on each side.`,
     );
   const source = openSource(tidyPhoto(photo, recipe.tidy));
-  for (const [hash, matte] of outlines) source.outlines.set(hash, matte);
+  for (const [hash, matte] of outlines) source.outlines.set(hash, tidyPlane(matte, photo, recipe.tidy));
   return finish(source, recipe);
 }
 

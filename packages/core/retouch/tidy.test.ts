@@ -1,6 +1,6 @@
-import { createRgba } from '../raster/pixels';
+import { createPlane, createRgba } from '../raster/pixels';
 import { histogram } from './histogram';
-import { tidyMap, tidyPhoto, UNTIDIED } from './tidy';
+import { tidyMap, tidyPhoto, tidyPlane, UNTIDIED, untidyPlane } from './tidy';
 
 const grey = (v: number, w = 40, h = 30) => {
   const image = createRgba(w, h);
@@ -47,6 +47,22 @@ test('a turned and cropped photo shows each place where the map says', () => {
   expect([out.width, out.height]).toEqual([150, 120]);
   expect(out.data[(Math.floor(y) * 150 + Math.floor(x)) * 4]).toBe(250);
   expect(toPhoto(x, y)[0]).toBeCloseTo(125, 6);
+});
+
+test('a plane kept over the photo lies on the same things however the photo is turned and cropped', () => {
+  const photo = { width: 200, height: 160 };
+  const kept = createPlane(100, 80);
+  for (let y = 30; y < 36; y++) for (let x = 60; x < 66; x++) kept.data[y * 100 + x] = 1;
+  const tidy = { ...UNTIDIED, straighten: -9, crop: { x: 40, y: 20, width: 140, height: 120 } };
+  const over = tidyPlane(kept, photo, tidy);
+  const { toTidied } = tidyMap(200, 160, tidy);
+  const at = (px: number, py: number) => {
+    const [x, y] = toTidied(px, py);
+    return over.data[Math.floor(y) * 140 + Math.floor(x)];
+  };
+  expect([over.width, over.height, at(126, 66), at(112, 66)]).toEqual([140, 120, 1, 0]);
+  const back = untidyPlane(over, photo, tidy);
+  expect([back.width, back.data[66 * 200 + 126], back.data[66 * 200 + 112]]).toEqual([200, 1, 0]);
 });
 
 test('the histogram counts what is clipped', () => {

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { blur } from '../raster/blur';
 import { fromLinear, toLinear } from '../raster/colour';
-import { createPlane, type Rect, type Rgba } from '../raster/pixels';
+import { createPlane, type Plane, type Rect, type Rgba } from '../raster/pixels';
 import { reduceTo, samplePlane } from '../raster/resample';
 
 /** How a photo is tidied before anything else; the photo itself is never altered. */
@@ -89,6 +89,42 @@ export function tidyMap(width: number, height: number, tidy: Tidy) {
       return [cx + dx * cos + dy * sin, cy - dx * sin + dy * cos];
     },
   };
+}
+
+/**
+ * A plane over the whole photo, of any size, as it lies over the tidied picture; and back. Nothing of the plane
+ * is 0. Kept outlines lie over the photo, so that they hold whatever it is turned and cropped to later.
+ */
+export function tidyPlane(plane: Plane, photo: { width: number; height: number }, tidy: Tidy): Plane {
+  const { width, height } = tidiedSize(photo.width, photo.height, tidy);
+  if (tidy.straighten === 0 && width === photo.width && height === photo.height) return plane;
+  const [kx, ky] = [plane.width / photo.width, plane.height / photo.height];
+  const { toPhoto } = tidyMap(photo.width, photo.height, tidy);
+  return carried(plane, width, height, (x, y) => {
+    const [px, py] = toPhoto(x, y);
+    return [px * kx, py * ky];
+  });
+}
+
+export function untidyPlane(plane: Plane, photo: { width: number; height: number }, tidy: Tidy): Plane {
+  if (tidy.straighten === 0 && plane.width === photo.width && plane.height === photo.height) return plane;
+  return carried(plane, photo.width, photo.height, tidyMap(photo.width, photo.height, tidy).toTidied);
+}
+
+function carried(
+  plane: Plane,
+  width: number,
+  height: number,
+  from: (x: number, y: number) => number[],
+): Plane {
+  const out = createPlane(width, height);
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
+      const [sx, sy] = from(x + 0.5, y + 0.5);
+      if (sx >= 0 && sy >= 0 && sx <= plane.width && sy <= plane.height)
+        out.data[i] = samplePlane(plane, sx - 0.5, sy - 0.5);
+    }
+  return out;
 }
 
 /**

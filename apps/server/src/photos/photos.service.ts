@@ -10,7 +10,7 @@ import { and, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import { mapRecipe, PLAIN_RECIPE, readRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
-import { tidiedSize, type Tidy } from '@scenograph/core/retouch/tidy';
+import type { Tidy } from '@scenograph/core/retouch/tidy';
 import { encodeGreyPng } from '@scenograph/host-node/encode';
 import {
   decodeGrey,
@@ -25,7 +25,7 @@ import {
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
-import { outlines, photos, type History } from '../database/schema';
+import { listings, outlines, photos, shots, variants, type History } from '../database/schema';
 import { announce } from '../events/events';
 import { QUEUE, type Queue } from '../jobs/queue';
 
@@ -129,7 +129,25 @@ export class PhotosService {
       history: photo.recipeHistory ?? { past: [], future: [] },
       revision: photo.recipeRevision,
       outlines: await this.outlines(id),
+      standsIn: await this.standsIn(id),
     };
+  }
+
+  /** Pictures of the scenes that a photo's product stands in, by content hash; the newest shot's first. */
+  private async standsIn(photoId: string): Promise<string[]> {
+    const rows = await this.db
+      .selectDistinct({ document: shots.document, updatedAt: shots.updatedAt })
+      .from(shots)
+      .innerJoin(listings, eq(listings.id, shots.listingId))
+      .innerJoin(variants, eq(variants.productId, listings.productId))
+      .where(eq(variants.photoId, photoId))
+      .orderBy(desc(shots.updatedAt));
+    const scenes = rows.flatMap(({ document }) =>
+      document.elements.flatMap((e) =>
+        e.kind === 'backdrop' && e.fill.type === 'scene' ? [e.fill.picture] : [],
+      ),
+    );
+    return [...new Set(scenes)];
   }
 
   /** Stores a recipe as it is edited; one that was based on an older revision is refused with the present one. */
@@ -177,19 +195,18 @@ export class PhotosService {
       .orderBy(desc(outlines.createdAt));
   }
 
-  /** Keeps a matte with the photo: grey PNG, or an SVG whose shapes are the outline. Any size. */
+  /** Keeps a matte that lies over the whole photo: grey PNG of any size, or an SVG whose shapes are the outline. */
   async keepOutline(photoId: string, title: string, name: string, bytes: Buffer) {
     const photo = await this.one(photoId);
     const taken = await takeOrRefuse(name, bytes, ['png', 'svg']);
-    const size = tidiedSize(photo.width, photo.height, photo.recipe?.tidy ?? PLAIN_RECIPE.tidy);
-    const shape = taken.width / taken.height / (size.width / size.height);
+    const shape = taken.width / taken.height / (photo.width / photo.height);
     if (taken.format === 'png' && (shape > 1.02 || shape < 0.98))
       throw new UnprocessableEntityException(
-        `"${name}" is ${taken.width} x ${taken.height} pixels; the photo is ${size.width} x ${size.height}. A matte needs the same shape as its photo; export it again from this photo.`,
+        `"${name}" is ${taken.width} x ${taken.height} pixels; the photo is ${photo.width} x ${photo.height}. A matte needs the same shape as its photo; export it again from this photo.`,
       );
     const matte =
       taken.format === 'svg'
-        ? await rasterOutline(bytes, size.width, size.height)
+        ? await rasterOutline(bytes, photo.width, photo.height)
         : await decodeGrey(taken.working?.bytes ?? bytes);
     if (!matte.data.some((v) => v > 0.5))
       throw new UnprocessableEntityException(`"${name}" holds no outline: nothing in it is kept.`);

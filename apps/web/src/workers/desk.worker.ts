@@ -16,13 +16,15 @@ import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
 import type { Plane, Rgba } from '@scenograph/core/raster/pixels';
 import { histogram, type Histogram } from '@scenograph/core/retouch/histogram';
 import { reduceTo } from '@scenograph/core/raster/resample';
-import { tidyPhoto, type Tidy } from '@scenograph/core/retouch/tidy';
+import { tidyPhoto, tidyPlane, untidyPlane, type Tidy } from '@scenograph/core/retouch/tidy';
 
 /** The cutout desk's computation, away from the main thread: the same core that the server runs at full size. */
 
 let untidied: Rgba | null = null;
 let source: CutoutSource | null = null;
 let tidied = '';
+/** Saved outlines as they lie over the whole photo, by content hash. */
+const kept = new Map<string, Plane>();
 let solved: Solved | null = null;
 /** What was solved last of either fineness: where the outline stays, so does the matte. */
 let last: { quick: Solved | null; full: Solved | null } = { quick: null, full: null };
@@ -82,9 +84,7 @@ const api = {
   async tidy(tidy: Tidy): Promise<Opened> {
     const key = JSON.stringify(tidy);
     if (!source || key !== tidied) {
-      const outlines = source?.outlines;
       source = openSource(tidyPhoto(untidied!, tidy));
-      if (outlines) source.outlines = outlines;
       tidied = key;
       solved = null;
       last = { quick: null, full: null };
@@ -101,8 +101,11 @@ const api = {
     const started = performance.now();
     const held = source!;
     for (const step of recipe.steps)
-      if (step.kind === 'outline' && step.on && !held.outlines.has(step.matte))
-        held.outlines.set(step.matte, await decodeMatte(`/api/blobs/${step.matte}`));
+      if (step.kind === 'outline' && step.on && !held.outlines.has(step.matte)) {
+        const matte = kept.get(step.matte) ?? (await decodeMatte(`/api/blobs/${step.matte}`));
+        kept.set(step.matte, matte);
+        held.outlines.set(step.matte, tidyPlane(matte, untidied!, recipe.tidy));
+      }
     solved = solve(held, recipe, quick, last[quick ? 'quick' : 'full']);
     last[quick ? 'quick' : 'full'] = solved;
     const paths: Record<string, Point[]> = {};
@@ -163,9 +166,10 @@ const api = {
       .join('')}`;
   },
 
-  /** The present matte at the photo's full size as a grey PNG. */
+  /** The present matte as it lies over the whole photo, as a grey PNG. */
   async matte(recipe: CutoutRecipe): Promise<Blob> {
-    const { alpha } = renderView(source!, { ...solved!, recipe }, wholeView(source!.photo));
+    const shown = renderView(source!, { ...solved!, recipe }, wholeView(source!.photo)).alpha;
+    const alpha = untidyPlane(shown, untidied!, recipe.tidy);
     const canvas = new OffscreenCanvas(alpha.width, alpha.height);
     const image = new ImageData(alpha.width, alpha.height);
     for (let i = 0; i < alpha.data.length; i++) {

@@ -82,7 +82,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   const fringe = useFringe(worker, recipe, version.full);
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const [sceneId, setSceneId] = useState<string | null>(null);
-  const { scene, bitmap: sceneBitmap } = useScene(scenes, sceneId);
+  const { scene, bitmap: sceneBitmap } = useScene(scenes, sceneId, first.standsIn);
   const [outlines, setOutlines] = useState<Outline[]>(first.outlines);
   const [tidying, setTidying] = useState(false);
   const [help, setHelp] = useState(false);
@@ -222,14 +222,14 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
     }
   };
 
-  const movePoint = (stepId: string, index: number, to: Point, done: boolean) => {
+  const movePoint = (id: string, index: number, to: Point, done: boolean) => {
+    const moved = (points: Point[]) => points.map((p, i) => (i === index ? to : p));
     const change = (r: CutoutRecipe) => ({
       ...r,
       steps: r.steps.map((s) =>
-        s.id === stepId && 'points' in s
-          ? ({ ...s, points: s.points.map((p, i) => (i === index ? to : p)) } as Step)
-          : s,
+        s.id === id && 'points' in s ? ({ ...s, points: moved(s.points) } as Step) : s,
       ),
+      repairs: r.repairs.map((p) => (p.id === id ? { ...p, points: moved(p.points) } : p)),
     });
     if (done) store.finish('Move a point', change);
     else store.during(change);

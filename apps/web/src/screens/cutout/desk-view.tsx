@@ -62,7 +62,8 @@ export function DeskView({
   setCamera(camera: Camera): void;
   onGesture(gesture: Gesture): void;
   onPoint(at: Point | null): void;
-  onMovePoint(stepId: string, index: number, to: Point, done: boolean): void;
+  /** `id` is a step's or a repair piece's. */
+  onMovePoint(id: string, index: number, to: Point, done: boolean): void;
   onShown(milliseconds: number): void;
   /** Points of a path that is not closed yet. */
   draft: Point[];
@@ -70,6 +71,7 @@ export function DeskView({
   const room = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const over = useRef<HTMLCanvasElement>(null);
+  const veil = useRef<HTMLCanvasElement | null>(null);
   const [box, setBox] = useState({ width: 800, height: 600 });
   const shown = useRef<Shown | null>(null);
   const photo = useRef<{ bitmap: ImageBitmap; view: Shown['view'] } | null>(null);
@@ -77,7 +79,8 @@ export function DeskView({
   const [pointer, setPointer] = useState<Point | null>(null);
   const [space, setSpace] = useState(false);
   const panning = useRef<{ x: number; y: number; camera: Camera } | null>(null);
-  const grabbed = useRef<number | null>(null);
+  /** The point of a step or a repair piece that follows the pointer. */
+  const grabbed = useRef<{ id: string; index: number } | null>(null);
   const density = window.devicePixelRatio || 1;
 
   useLayoutEffect(() => {
@@ -109,10 +112,7 @@ export function DeskView({
     const target = canvas.current;
     const now = shown.current;
     if (!target) return;
-    target.width = box.width * density;
-    target.height = box.height * density;
-    const c = target.getContext('2d')!;
-    c.scale(density, density);
+    const c = cleared(target, box, density);
     if (!now) return;
     const [left, top] = toScreen([0, 0]);
     const [right, bottom] = toScreen([size.width, size.height]);
@@ -130,9 +130,8 @@ export function DeskView({
     else if (sight === 'tint' && under) {
       place(under.bitmap, under.view);
       // The tint lies over all that is dropped: everywhere, less the cutout.
-      const veil = new OffscreenCanvas(target.width, target.height);
-      const v = veil.getContext('2d')!;
-      v.scale(density, density);
+      veil.current ??= document.createElement('canvas');
+      const v = cleared(veil.current, box, density);
       v.globalAlpha = 0.62;
       v.fillStyle = tint;
       v.fillRect(0, 0, box.width, box.height);
@@ -147,7 +146,8 @@ export function DeskView({
         now.view.width * now.view.k * cam.zoom,
         now.view.height * now.view.k * cam.zoom,
       );
-      c.drawImage(veil, 0, 0, box.width, box.height);
+      v.globalCompositeOperation = 'source-over';
+      c.drawImage(veil.current, 0, 0, box.width, box.height);
     } else {
       if (sight === 'clear') checkers(c, box);
       else if (sight === 'scene' && scene) {
@@ -248,10 +248,7 @@ export function DeskView({
   useEffect(() => {
     const target = over.current;
     if (!target) return;
-    target.width = box.width * density;
-    target.height = box.height * density;
-    const c = target.getContext('2d')!;
-    c.scale(density, density);
+    const c = cleared(target, box, density);
     const twoTone = (line: () => void, dashed = false) => {
       c.beginPath();
       line();
@@ -300,8 +297,11 @@ export function DeskView({
         c.globalAlpha = 1;
       }
     }
-    for (const piece of recipe.repairs)
-      if (tool === 'repair') twoTone(() => path(pieceOutline(piece), true), true);
+    if (tool === 'repair')
+      for (const piece of recipe.repairs) {
+        twoTone(() => path(pieceOutline(piece), true), true);
+        dots(piece.points);
+      }
     if (draft.length) {
       twoTone(() => path(pointer ? [...draft, pointer] : draft, false));
       dots(draft);
@@ -392,14 +392,18 @@ export function DeskView({
     return () => target.removeEventListener('wheel', wheel);
   });
 
-  /** The index of the chosen step's point under the pointer. */
-  const pointUnder = (at: Point): number | null => {
-    const points =
+  /** The point under the pointer: of the chosen step or, with the repair tool, of any piece. */
+  const pointUnder = (at: Point): { id: string; index: number } | null => {
+    const movable: { id: string; points: Point[] }[] = tool === 'repair' ? recipe.repairs : [];
+    const all =
       chosen?.kind === 'trace' || (chosen?.kind === 'shape' && chosen.shape !== 'freehand')
-        ? chosen.points
-        : [];
-    const near = points.findIndex((p) => Math.hypot(p[0] - at[0], p[1] - at[1]) * cam.zoom < 9);
-    return near < 0 ? null : near;
+        ? [...movable, chosen]
+        : movable;
+    for (const { id, points } of all) {
+      const index = points.findIndex((p) => Math.hypot(p[0] - at[0], p[1] - at[1]) * cam.zoom < 9);
+      if (index >= 0) return { id, index };
+    }
+    return null;
   };
 
   return (
@@ -444,8 +448,8 @@ export function DeskView({
           });
           return;
         }
-        if (grabbed.current !== null && chosen) {
-          onMovePoint(chosen.id, grabbed.current, at, false);
+        if (grabbed.current) {
+          onMovePoint(grabbed.current.id, grabbed.current.index, at, false);
           return;
         }
         if (!gesture) return;
@@ -455,8 +459,8 @@ export function DeskView({
       }}
       onPointerUp={(e) => {
         panning.current = null;
-        if (grabbed.current !== null && chosen) {
-          onMovePoint(chosen.id, grabbed.current, toPhoto(e), true);
+        if (grabbed.current) {
+          onMovePoint(grabbed.current.id, grabbed.current.index, toPhoto(e), true);
           grabbed.current = null;
           return;
         }
@@ -481,6 +485,20 @@ export function DeskView({
       </p>
     </div>
   );
+}
+
+/** A canvas empty and in CSS pixels; it is made anew only when its size changes, which costs more than a frame. */
+function cleared(
+  canvas: HTMLCanvasElement,
+  box: { width: number; height: number },
+  density: number,
+): CanvasRenderingContext2D {
+  const [width, height] = [Math.round(box.width * density), Math.round(box.height * density)];
+  if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
+  const c = canvas.getContext('2d')!;
+  c.setTransform(density, 0, 0, density, 0, 0);
+  c.clearRect(0, 0, box.width, box.height);
+  return c;
 }
 
 function checkers(c: CanvasRenderingContext2D, box: { width: number; height: number }): void {

@@ -9,6 +9,8 @@ export interface StoredDesk {
   history: { past: Edit[]; future: Edit[] };
   revision: number;
   outlines: Outline[];
+  /** Pictures of the scenes that the product stands in. */
+  standsIn: string[];
 }
 
 interface RecipeState {

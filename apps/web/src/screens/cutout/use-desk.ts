@@ -108,9 +108,11 @@ export function useFringe(
   return fringe;
 }
 
-export function useScene(scenes: Scene[] | undefined, id: string | null) {
+/** The scene that was chosen, else one that the product stands in, else any. */
+export function useScene(scenes: Scene[] | undefined, id: string | null, standsIn: string[]) {
   const [bitmap, setBitmap] = useState<ImageBitmap | null>(null);
-  const scene = scenes?.find((s) => s.id === id) ?? scenes?.[0];
+  const scene =
+    scenes?.find((s) => s.id === id) ?? scenes?.find((s) => s.picture === standsIn[0]) ?? scenes?.[0];
   const picture = scene?.picture;
   useEffect(() => {
     if (!picture) return;
