@@ -1,5 +1,5 @@
 import { oklabPixels } from '../raster/colour';
-import { crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
+import { boundsAbove, crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
 import { reduceTo, resize } from '../raster/resample';
 import { compileSteps, fibreZone, type StepSources } from './compile';
 import { applyEdgeControls, edgeReach } from './edge-controls';
@@ -195,10 +195,20 @@ export function solve(
         ? changedPart(related.product, product, small.width, small.height)
         : 'all';
     const margin = Math.ceil(Math.max(fine.width, fine.height) * 0.05) + 6;
-    const part = again === 'all' || !again ? all : grownRect(again, fine.width / small.width, margin, all);
+    const scale = fine.width / small.width;
+    // Far from the product there is nothing to solve; a hand's fibre zone may lie anywhere.
+    const around = zone
+      ? null
+      : changedPart(new Uint8Array(product.length), product, small.width, small.height);
+    const whole = around ? grownRect(around, scale, margin * 2, all) : all;
+    const part = again === 'all' || !again ? whole : grownRect(again, scale, margin, all);
     if (!again) ({ labels, fine: matte } = before!);
-    else if (part.width * part.height > 0.6 * fine.width * fine.height) ({ labels, matte } = matteIn(all));
-    else {
+    else if (again === 'all' || part.width * part.height > 0.6 * whole.width * whole.height) {
+      const solvedWhole = matteIn(whole);
+      labels = new Uint8Array(fine.width * fine.height);
+      matte = emptyMatte(fine, solvedWhole.matte.noise);
+      pasteMatte(solvedWhole, whole, 0, all, labels, matte);
+    } else {
       const solvedPart = matteIn(part);
       labels = Uint8Array.from(before!.labels);
       matte = copyMatte(before!.fine);
@@ -259,6 +269,19 @@ function cropBytes(data: Uint8Array, width: number, rect: Rect): Uint8Array {
     out.set(data.subarray(from, from + rect.width), y * rect.width);
   }
   return out;
+}
+
+function emptyMatte({ width, height }: Rgba, noise: number): FineMatte {
+  const n = width * height;
+  return {
+    width,
+    height,
+    zone: new Uint8Array(n),
+    alpha: new Float32Array(n),
+    front: new Float32Array(n * 3),
+    back: new Float32Array(n * 3),
+    noise,
+  };
 }
 
 function copyMatte(matte: FineMatte): FineMatte {
@@ -419,6 +442,24 @@ export function wholeView(photo: { width: number; height: number }, side = Infin
     left: 0,
     top: 0,
     k,
+  };
+}
+
+/** The part of the photo outside which a solved cutout without corrections is clear. */
+export function occupiedView(source: CutoutSource, { recipe, fine, fineK }: Solved): View {
+  const { photo } = source;
+  const zone = { width: fine.width, height: fine.height, data: fine.zone };
+  const found = source.given || recipe.steps.length || recipe.repairs.length ? null : boundsAbove(zone, 0);
+  if (!found) return wholeView(photo);
+  const reach = Math.ceil(edgeReach(recipe.edge, 1) + fineK) + 2;
+  const left = Math.max(0, Math.floor(found.x * fineK) - reach);
+  const top = Math.max(0, Math.floor(found.y * fineK) - reach);
+  return {
+    left,
+    top,
+    k: 1,
+    width: Math.min(photo.width, Math.ceil((found.x + found.width) * fineK) + reach) - left,
+    height: Math.min(photo.height, Math.ceil((found.y + found.height) * fineK) + reach) - top,
   };
 }
 

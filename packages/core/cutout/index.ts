@@ -1,6 +1,7 @@
-import { boundsAbove, crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
+import { boundsAbove, createPlane, crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
 import { tidyPhoto, tidyPlane } from '../retouch/tidy';
-import { openSource, ownShadowOf, renderView, solve, wholeView, type CutoutSource } from './desk';
+import { occupiedView, openSource, ownShadowOf, renderView, solve, type CutoutSource } from './desk';
+import type { View } from './footprint';
 import type { OwnShadow } from './own-shadow';
 import { PLAIN_RECIPE, type CutoutRecipe } from './recipe';
 
@@ -52,12 +53,14 @@ export function cutOut(
 export function finish(source: CutoutSource, recipe: CutoutRecipe): Cutout {
   const { photo } = source;
   const solved = solve(source, recipe);
-  const { alpha, colours } = renderView(source, solved, wholeView(photo));
-  const bounds = boundsAbove(alpha, 0.02);
+  const view = occupiedView(source, solved);
+  const { alpha, colours } = renderView(source, solved, view);
+  const kept = boundsAbove(alpha, 0.02);
+  const bounds = kept && { ...kept, x: kept.x + view.left, y: kept.y + view.top };
   let area = 0;
   for (let i = 0; i < solved.product.length; i++) area += solved.product[i];
   const corrected = recipe.steps.length > 0 || recipe.repairs.length > 0;
-  if (!bounds || (!corrected && area < solved.product.length * 0.0004))
+  if (!bounds || !kept || (!corrected && area < solved.product.length * 0.0004))
     throw new NoProductError(
       source.given && !bounds
         ? 'This picture is fully transparent; there is no product in it.'
@@ -67,10 +70,18 @@ export function finish(source: CutoutSource, recipe: CutoutRecipe): Cutout {
     );
   for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
   return {
-    image: crop(colours, bounds),
+    image: crop(colours, kept),
     bounds,
-    matte: alpha,
+    matte: placed(alpha, view, photo),
     confidence: solved.confidence,
     shadow: ownShadowOf(source, solved),
   };
+}
+
+function placed(alpha: Plane, { left, top }: View, photo: Rgba): Plane {
+  if (alpha.width === photo.width && alpha.height === photo.height) return alpha;
+  const out = createPlane(photo.width, photo.height);
+  for (let y = 0; y < alpha.height; y++)
+    out.data.set(alpha.data.subarray(y * alpha.width, (y + 1) * alpha.width), (y + top) * photo.width + left);
+  return out;
 }

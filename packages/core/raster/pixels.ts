@@ -69,7 +69,10 @@ export function crop(image: Rgba, rect: Rect): Rgba {
 }
 
 /** The smallest rectangle around all values above `threshold`, or null when there is none. */
-export function boundsAbove(plane: Plane, threshold: number): Rect | null {
+export function boundsAbove(
+  plane: { width: number; height: number; data: ArrayLike<number> },
+  threshold: number,
+): Rect | null {
   const { width, height, data } = plane;
   let left = width;
   let right = -1;

@@ -1,0 +1,325 @@
+/** A point of a picture, in its pixels, y down. */
+export interface PicturePoint {
+  x: number;
+  y: number;
+}
+
+/** A point of a scene in millimetres: X right and Y away on the standing plane, Z up from it. */
+export interface ScenePoint {
+  X: number;
+  Y: number;
+  Z: number;
+}
+
+/**
+ * A pinhole camera over a standing plane (Z = 0): x = f (R p + t), square pixels, no skew.
+ * `rotation` holds the rows of R, whose axes are right, down and forward in the picture.
+ */
+export interface Camera {
+  focal: number;
+  cx: number;
+  cy: number;
+  rotation: readonly number[];
+  translation: readonly [number, number, number];
+}
+
+/** A rectangle of known size on the standing plane as it lies in the picture. */
+export interface SurveyedPlane {
+  /** Clockwise from the back left, in pixels. */
+  corners: [number, number][];
+  widthMm: number;
+  depthMm: number;
+}
+
+/** Something upright of known height that stands on the plane. */
+export interface KnownHeight {
+  base: [number, number];
+  top: [number, number];
+  heightMm: number;
+}
+
+/** Said when measures give no camera; the message is fit to be shown. */
+export class SurveyError extends Error {}
+
+/** Levels that differ by less than so many millimetres are one. */
+const SAME_LEVEL = 6;
+/** Focal length in long sides of the picture where nothing tells it: about 46 degrees across. */
+const USUAL_FOCAL = 1.18;
+
+/**
+ * The camera from one rectangle of known size, by its plane's homography. The focal length follows from the
+ * orthogonality and equal length of the first two rotation columns (Zhang 2000, "A flexible new technique for
+ * camera calibration", one view, principal point in the middle of the picture); where the picture shows no
+ * convergence it is taken as usual. Throws SurveyError for crossing corners, a line, or a plane seen edge-on.
+ */
+export function cameraFromPlane(plane: SurveyedPlane, width: number, height: number): Camera {
+  const { corners, widthMm: W, depthMm: D } = plane;
+  checkCorners(corners, Math.max(width, height));
+  if (!(W > 0 && D > 0)) throw new SurveyError('Give the width and depth of the rectangle in millimetres.');
+  const cx = width / 2;
+  const cy = height / 2;
+  const world: [number, number][] = [
+    [0, D],
+    [W, D],
+    [W, 0],
+    [0, 0],
+  ];
+  const h = homography(
+    world,
+    corners.map(([x, y]): [number, number] => [x - cx, y - cy]),
+  );
+  const [a1, a2, a3, b1, b2, b3, c1, c2, c3] = h;
+  const p1 = a1 * a2 + b1 * b2;
+  const p2 = a1 * a1 + b1 * b1 - a2 * a2 - b2 * b2;
+  const q = -(p1 * c1 * c2 + p2 * (c1 * c1 - c2 * c2)) / (p1 * p1 + p2 * p2);
+  const side = Math.max(width, height);
+  let focal = q > 0 ? 1 / Math.sqrt(q) : Infinity;
+  if (!(focal > side * 0.25 && focal < side * 12)) focal = side * USUAL_FOCAL;
+  let r1 = [a1 / focal, b1 / focal, c1];
+  let r2 = [a2 / focal, b2 / focal, c2];
+  // The plane must lie before the camera.
+  const sign = Math.sign(c3 + (c1 * W) / 2 + (c2 * D) / 2) || 1;
+  const scale = (sign * 2) / (Math.hypot(...r1) + Math.hypot(...r2));
+  r1 = unit(r1.map((v) => v * scale));
+  r2 = unit(r2.map((v) => v * scale));
+  // Of both axes the same small turn is taken, so that they stand at right angles.
+  const overlap = dot(r1, r2) / 2;
+  const [u1, u2] = [r1.map((v, i) => v - overlap * r2[i]), r2.map((v, i) => v - overlap * r1[i])];
+  r1 = unit(u1);
+  r2 = unit(u2.map((v, i) => v - dot(u2, r1) * r1[i]));
+  const r3 = cross(r1, r2);
+  const t: [number, number, number] = [(a3 / focal) * scale, (b3 / focal) * scale, c3 * scale];
+  const rotation = [r1[0], r2[0], r3[0], r1[1], r2[1], r3[1], r1[2], r2[2], r3[2]];
+  const camera = { focal, cx, cy, rotation, translation: t };
+  // Up must be up: a plane seen from below is drawn wrong way round.
+  const height0 = cameraHeight(camera);
+  if (!(height0 > 0))
+    throw new SurveyError(
+      'These corners show the plane from below. Start at the back left and go round clockwise.',
+    );
+  if (pitchAt(camera, W / 2, D / 2) < 1.5)
+    throw new SurveyError(
+      'The plane is seen edge-on here; nothing could stand on it. Drag the corners further apart, or use the horizon and one known height.',
+    );
+  return camera;
+}
+
+/**
+ * A level camera from the horizon and one thing of known height that stands on the plane; the focal length is
+ * taken as usual, or given in pixels. After Criminisi, Reid and Zisserman 2000, "Single view metrology".
+ */
+export function cameraFromHorizon(
+  horizonY: number,
+  known: KnownHeight,
+  width: number,
+  height: number,
+  focal = Math.max(width, height) * USUAL_FOCAL,
+): Camera {
+  if (!(known.heightMm > 0)) throw new SurveyError('Give the height of what stands there in millimetres.');
+  const [bx, by] = known.base;
+  const tall = by - known.top[1];
+  if (by <= horizonY + 1)
+    throw new SurveyError(
+      'What stands there has its foot at or above the horizon. Lower the foot, or raise the horizon.',
+    );
+  if (tall < 2)
+    throw new SurveyError('The known height runs downward or has no length. Set its foot below its top.');
+  const cx = width / 2;
+  const cy = height / 2;
+  const pitch = Math.atan2(cy - horizonY, focal);
+  const [s, c] = [Math.sin(pitch), Math.cos(pitch)];
+  // Right, down, forward of a camera that looks down by the pitch, in X, Y, Z.
+  const rotation = [1, 0, 0, 0, -s, -c, 0, c, -s];
+  const at = (eye: number): Camera => ({ focal, cx, cy, rotation, translation: [0, eye * c, eye * s] });
+  // The eye's height scales everything alike: one try tells it.
+  const trial = at(1000);
+  const foot = onPlane(trial, { x: bx, y: by })!;
+  let lower = 0;
+  let upper = 1000;
+  for (let i = 0; i < 60; i++) {
+    const z = (lower + upper) / 2;
+    const top = project(trial, { ...foot, Z: z });
+    if (top && top.y > known.top[1]) lower = z;
+    else upper = z;
+  }
+  return at((1000 * known.heightMm) / lower);
+}
+
+/** Where a scene point shows; null behind the camera. */
+export function project(camera: Camera, p: ScenePoint): PicturePoint | null {
+  const { rotation: r, translation: t, focal, cx, cy } = camera;
+  const z = r[6] * p.X + r[7] * p.Y + r[8] * p.Z + t[2];
+  if (z <= 1e-6) return null;
+  return {
+    x: cx + (focal * (r[0] * p.X + r[1] * p.Y + r[2] * p.Z + t[0])) / z,
+    y: cy + (focal * (r[3] * p.X + r[4] * p.Y + r[5] * p.Z + t[1])) / z,
+  };
+}
+
+/** The camera's place in the scene. */
+export function eyeOf({ rotation: r, translation: t }: Camera): ScenePoint {
+  return {
+    X: -(r[0] * t[0] + r[3] * t[1] + r[6] * t[2]),
+    Y: -(r[1] * t[0] + r[4] * t[1] + r[7] * t[2]),
+    Z: -(r[2] * t[0] + r[5] * t[1] + r[8] * t[2]),
+  };
+}
+
+function cameraHeight(camera: Camera): number {
+  return eyeOf(camera).Z;
+}
+
+/** The point of the plane at height `level` mm that shows at a place of the picture; null at and above its horizon. */
+export function onPlane(camera: Camera, { x, y }: PicturePoint, level = 0): ScenePoint | null {
+  const { rotation: r, focal, cx, cy } = camera;
+  const eye = eyeOf(camera);
+  const u = (x - cx) / focal;
+  const v = (y - cy) / focal;
+  const ray = [r[0] * u + r[3] * v + r[6], r[1] * u + r[4] * v + r[7], r[2] * u + r[5] * v + r[8]];
+  const k = (level - eye.Z) / ray[2];
+  if (!(k > 0) || Math.abs(ray[2]) < 1e-9) return null;
+  return { X: eye.X + ray[0] * k, Y: eye.Y + ray[1] * k, Z: level };
+}
+
+/** Something upright is measured over its lowest so many millimetres. */
+const UPRIGHT_MM = 100;
+
+/** Pixels a millimetre at a scene point: `across` the picture, and `up` for something upright that stands there. */
+export function scaleAt(camera: Camera, p: ScenePoint): { across: number; up: number } {
+  const { rotation: r, translation: t, focal } = camera;
+  const z = r[6] * p.X + r[7] * p.Y + r[8] * p.Z + t[2];
+  const foot = project(camera, p);
+  const top = project(camera, { ...p, Z: p.Z + UPRIGHT_MM });
+  if (!foot || !top) return { across: focal / Math.abs(z), up: 0 };
+  return { across: focal / z, up: Math.hypot(top.x - foot.x, top.y - foot.y) / UPRIGHT_MM };
+}
+
+/** How steeply the camera looks down on a point of the plane, in degrees: 0 level, 90 from straight above. */
+export function pitchAt(camera: Camera, X: number, Y: number, Z = 0): number {
+  const eye = eyeOf(camera);
+  return (Math.atan2(eye.Z - Z, Math.hypot(eye.X - X, eye.Y - Y)) * 180) / Math.PI;
+}
+
+/** The direction from the camera to a point on the plane, as the angle of the picture's "away" in X, Y (radians). */
+export function facingAt(camera: Camera, X: number, Y: number): number {
+  const eye = eyeOf(camera);
+  return Math.atan2(Y - eye.Y, X - eye.X);
+}
+
+/** The vanishing line's height in the middle of the picture. */
+export function horizonOf(camera: Camera): number {
+  const { rotation: r, focal, cy } = camera;
+  // Forward on the plane: the camera's own forward without its fall.
+  const [x, y] = [r[6], r[7]];
+  const length = Math.hypot(x, y);
+  if (length < 1e-6) return -Infinity;
+  const down = (r[3] * x + r[4] * y) / length;
+  const ahead = (r[6] * x + r[7] * y) / length;
+  return cy + (focal * down) / ahead;
+}
+
+/**
+ * The level in mm at which something upright at this place of the picture has this scale; 0 is the plane. Found by
+ * halving, since the scale grows with the level.
+ */
+export function levelOfScale(camera: Camera, at: PicturePoint, pxPerMm: number): number {
+  const eye = eyeOf(camera).Z;
+  let lower = -2 * eye;
+  let upper = eye * 0.98;
+  for (let i = 0; i < 48; i++) {
+    const level = (lower + upper) / 2;
+    const p = onPlane(camera, at, level);
+    if (p && scaleAt(camera, p).up < pxPerMm) lower = level;
+    else upper = level;
+  }
+  const level = (lower + upper) / 2;
+  return Math.abs(level) < SAME_LEVEL ? 0 : level;
+}
+
+/** The same camera for a picture that was scaled by `k` and moved by x, y. */
+export function movedCamera(camera: Camera, k: number, x: number, y: number): Camera {
+  return { ...camera, focal: camera.focal * k, cx: camera.cx * k + x, cy: camera.cy * k + y };
+}
+
+/** How far off the corners are when the camera projects the rectangle again: the largest distance in pixels. */
+export function cornerError(camera: Camera, plane: SurveyedPlane): number {
+  const { widthMm: W, depthMm: D } = plane;
+  return Math.max(
+    ...[
+      [0, D],
+      [W, D],
+      [W, 0],
+      [0, 0],
+    ].map(([X, Y], i) => {
+      const p = project(camera, { X, Y, Z: 0 });
+      return p ? Math.hypot(p.x - plane.corners[i][0], p.y - plane.corners[i][1]) : Infinity;
+    }),
+  );
+}
+
+/**
+ * The homography that carries four points to four others, as nine numbers in rows (direct linear transform,
+ * Hartley and Zisserman 2004, 4.1). Throws SurveyError where three lie in a line.
+ */
+export function homography(from: [number, number][], to: [number, number][]): number[] {
+  const rows: number[][] = [];
+  const right: number[] = [];
+  for (let i = 0; i < 4; i++) {
+    const [x, y] = from[i];
+    const [u, v] = to[i];
+    rows.push([x, y, 1, 0, 0, 0, -u * x, -u * y], [0, 0, 0, x, y, 1, -v * x, -v * y]);
+    right.push(u, v);
+  }
+  return [...solveLinear(rows, right), 1];
+}
+
+/** Gaussian elimination with partial pivoting. */
+function solveLinear(rows: number[][], right: number[]): number[] {
+  const n = right.length;
+  const m = rows.map((row, i) => [...row, right[i]]);
+  for (let c = 0; c < n; c++) {
+    let pivot = c;
+    for (let r = c + 1; r < n; r++) if (Math.abs(m[r][c]) > Math.abs(m[pivot][c])) pivot = r;
+    if (Math.abs(m[pivot][c]) < 1e-9)
+      throw new SurveyError('Three of these corners lie in a line. Drag them apart.');
+    [m[c], m[pivot]] = [m[pivot], m[c]];
+    for (let r = 0; r < n; r++) {
+      if (r === c) continue;
+      const k = m[r][c] / m[c][c];
+      if (k) for (let j = c; j <= n; j++) m[r][j] -= k * m[c][j];
+    }
+  }
+  return m.map((row, i) => row[n] / row[i]);
+}
+
+function checkCorners(corners: [number, number][], side: number): void {
+  if (corners.length !== 4) throw new SurveyError('A rectangle has four corners.');
+  const turns = corners.map((_, i) => {
+    const [ax, ay] = corners[i];
+    const [bx, by] = corners[(i + 1) % 4];
+    const [px, py] = corners[(i + 2) % 4];
+    return (bx - ax) * (py - by) - (by - ay) * (px - bx);
+  });
+  const least = side * side * 2e-5;
+  if (turns.some((t) => Math.abs(t) < least))
+    throw new SurveyError('Three of these corners lie almost in a line. Drag them apart.');
+  if (turns.some((t) => t > 0) && turns.some((t) => t < 0))
+    throw new SurveyError(
+      'The corners cross or fold in. Drag them so that they go round: back left, back right, front right, front left.',
+    );
+  if (turns[0] < 0)
+    throw new SurveyError(
+      'The corners go round the wrong way. Order them back left, back right, front right, front left.',
+    );
+}
+
+const dot = (a: number[], b: number[]) => a.reduce((s, v, i) => s + v * b[i], 0);
+const unit = (a: number[]) => {
+  const l = Math.hypot(...a);
+  return a.map((v) => v / l);
+};
+const cross = (a: number[], b: number[]) => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
