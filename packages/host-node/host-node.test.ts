@@ -9,7 +9,7 @@ import { readSlot } from '@scenograph/core/spec/slot';
 import { encodePicture } from './encode';
 import { measurePainted } from './measure';
 import { createPainter } from './painter';
-import { decodePicture, MAX_PIXELS, RefusedPicture, takePicture } from './read-picture';
+import { decodeGrey, decodePicture, MAX_PIXELS, RefusedPicture, takePicture } from './read-picture';
 
 const plain = (width = 60, height = 40) =>
   sharp({ create: { width, height, channels: 3, background: { r: 200, g: 60, b: 20 } } });
@@ -84,6 +84,15 @@ test('files that are empty, cut short, disguised, oversized or no picture are re
   header.writeUInt32BE(20_000, 16);
   header.writeUInt32BE(MAX_PIXELS / 20_000 + 1, 20);
   expect(await refused('huge.png', header)).toMatch(/megapixels|damaged/);
+});
+
+test('a matte is read by its greys, also with an alpha channel that says nothing; else by its alpha', async () => {
+  const png = (rgba: number[]) =>
+    sharp(Buffer.from(rgba), { raw: { width: 2, height: 1, channels: 4 } })
+      .png()
+      .toBuffer();
+  expect([...(await decodeGrey(await png([255, 255, 255, 255, 0, 0, 0, 255]))).data]).toEqual([1, 0]);
+  expect([...(await decodeGrey(await png([0, 0, 0, 255, 0, 0, 0, 0]))).data]).toEqual([1, 0]);
 });
 
 test('an SVG is drawn; one that could run or fetch something is refused', async () => {

@@ -215,8 +215,9 @@ export async function decodePicture(bytes: Uint8Array): Promise<Rgba> {
 /** A grey picture file, such as a matte, as 0..1; a picture with transparency gives its alpha. */
 export async function decodeGrey(bytes: Uint8Array): Promise<Plane> {
   const picture = sharp(bytes, { limitInputPixels: MAX_PIXELS + 1 });
-  const { hasAlpha } = await picture.metadata();
-  const single = hasAlpha ? picture.extractChannel('alpha') : picture.flatten().greyscale();
+  // A canvas writes an alpha channel even where nothing is clear: then the greys are what counts.
+  const { isOpaque } = await picture.stats();
+  const single = !isOpaque ? picture.extractChannel('alpha') : picture.flatten().greyscale();
   const { data, info } = await single.toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
   const out: Plane = {
     width: info.width,

@@ -192,7 +192,10 @@ function teach(
   };
   for (let i = 0; i < lean.length; i++) {
     if (hard[i]) continue;
-    const difference = likeness(kept, i) - likeness(dropped, i);
+    // A pixel that leans all the way is moved only by the other side: most need one look.
+    let difference = lean[i] < MOST ? likeness(kept, i) : 0;
+    if (lean[i] > -MOST || difference >= 0.02) difference -= likeness(dropped, i);
+    if (lean[i] >= MOST && difference <= -0.02) difference += likeness(kept, i);
     if (Math.abs(difference) < 0.02) continue;
     const next = lean[i] + difference * 14;
     lean[i] = next > MOST ? MOST : next < -MOST ? -MOST : next;

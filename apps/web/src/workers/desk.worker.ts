@@ -72,6 +72,20 @@ export interface Shown {
   rings: Point[][];
 }
 
+/** What the desk showed last, at the photo as it is tidied now. */
+let lastView: { view: View; rings: boolean } | null = null;
+
+async function show(
+  view: View,
+  recipe: CutoutRecipe,
+  want: { photo: boolean; rings: boolean },
+): Promise<Shown> {
+  const { alpha, colours } = renderView(source!, { ...solved!, recipe }, view);
+  const rings = want.rings ? ringsOf(alpha, view) : [];
+  for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
+  return { view, cut: await toBitmap(colours), photo: want.photo ? await photoOf(view) : null, rings };
+}
+
 const api = {
   async load(url: string): Promise<{ width: number; height: number }> {
     untidied = await decode(url);
@@ -87,6 +101,7 @@ const api = {
       source = openSource(tidyPhoto(untidied!, tidy));
       tidied = key;
       solved = null;
+      lastView = null;
       last = { quick: null, full: null };
     }
     return {
@@ -96,8 +111,11 @@ const api = {
     };
   },
 
-  /** Carries the recipe out as far as the fine matte; quick for a view under the hand. */
-  async solve(recipe: CutoutRecipe, quick: boolean): Promise<SolvedNote> {
+  /**
+   * Carries the recipe out as far as the fine matte; quick for a view under the hand. What the desk showed last is
+   * shown anew with it, to save a message there and back.
+   */
+  async solve(recipe: CutoutRecipe, quick: boolean): Promise<SolvedNote & { shown: Shown | null }> {
     const started = performance.now();
     const held = source!;
     for (const step of recipe.steps)
@@ -111,22 +129,25 @@ const api = {
     const paths: Record<string, Point[]> = {};
     for (const step of recipe.steps)
       if (step.kind === 'trace') paths[step.id] = sourcesOf(held).trace(step.points);
-    return {
-      confidence: solved.confidence,
-      milliseconds: performance.now() - started,
-      empty: !solved.product.some((v) => v === 1) && recipe.repairs.length === 0,
-      paths,
-    };
+    const milliseconds = performance.now() - started;
+    const shown = lastView && (await show(lastView.view, recipe, { photo: false, rings: lastView.rings }));
+    return transfer(
+      {
+        confidence: solved.confidence,
+        milliseconds,
+        empty: !solved.product.some((v) => v === 1) && recipe.repairs.length === 0,
+        paths,
+        shown,
+      },
+      shown ? [shown.cut] : [],
+    );
   },
 
   /** What a view of the desk shows; the photo too when it has changed. */
   async view(view: View, recipe: CutoutRecipe, want: { photo: boolean; rings: boolean }): Promise<Shown> {
-    const { alpha, colours } = renderView(source!, { ...solved!, recipe }, view);
-    const rings = want.rings ? ringsOf(alpha, view) : [];
-    for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
-    const cut = await toBitmap(colours);
-    const photo = want.photo ? await photoOf(view) : null;
-    return transfer({ view, cut, photo, rings }, photo ? [cut, photo] : [cut]);
+    lastView = { view, rings: want.rings };
+    const shown = await show(view, recipe, want);
+    return transfer(shown, shown.photo ? [shown.cut, shown.photo] : [shown.cut]);
   },
 
   /** How far the edge's colours differ from the product's own, at the fine size. */

@@ -78,7 +78,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   const navigate = useNavigate();
   const store = useRecipe();
   const recipe = store.recipe ?? first.recipe;
-  const { worker, opened, note, version, solvedRecipe } = useDesk(photo, recipe);
+  const { worker, opened, note, version, solvedRecipe, onSolved } = useDesk(photo, recipe);
   const fringe = useFringe(worker, recipe, version.full);
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const [sceneId, setSceneId] = useState<string | null>(null);
@@ -512,6 +512,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
               size={size}
               recipe={shownRecipe}
               version={version}
+              onSolved={onSolved}
               sight={sight}
               ground={ground}
               tint={tint}

@@ -27,6 +27,7 @@ export function DeskView({
   size,
   recipe,
   version,
+  onSolved,
   sight,
   ground,
   tint,
@@ -49,6 +50,8 @@ export function DeskView({
   recipe: CutoutRecipe;
   /** Counts up whenever the worker has solved anew or the photo was tidied. */
   version: { solved: number; tidied: number };
+  /** Where the view says how it takes what comes with a solved recipe. */
+  onSolved: React.RefObject<((shown: Shown, recipe: CutoutRecipe) => void) | null>;
   sight: Sight;
   ground: string;
   tint: string;
@@ -71,7 +74,6 @@ export function DeskView({
   const room = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const over = useRef<HTMLCanvasElement>(null);
-  const veil = useRef<HTMLCanvasElement | null>(null);
   const [box, setBox] = useState({ width: 800, height: 600 });
   const shown = useRef<Shown | null>(null);
   const photo = useRef<{ bitmap: ImageBitmap; view: Shown['view'] } | null>(null);
@@ -129,25 +131,12 @@ export function DeskView({
     if (sight === 'photo' && under) place(under.bitmap, under.view);
     else if (sight === 'tint' && under) {
       place(under.bitmap, under.view);
-      // The tint lies over all that is dropped: everywhere, less the cutout.
-      veil.current ??= document.createElement('canvas');
-      const v = cleared(veil.current, box, density);
-      v.globalAlpha = 0.62;
-      v.fillStyle = tint;
-      v.fillRect(0, 0, box.width, box.height);
-      v.globalAlpha = 1;
-      v.globalCompositeOperation = 'destination-out';
-      const [x, y] = toScreen([now.view.left, now.view.top]);
-      v.imageSmoothingEnabled = cam.zoom * density < 1.5;
-      v.drawImage(
-        now.cut,
-        x,
-        y,
-        now.view.width * now.view.k * cam.zoom,
-        now.view.height * now.view.k * cam.zoom,
-      );
-      v.globalCompositeOperation = 'source-over';
-      c.drawImage(veil.current, 0, 0, box.width, box.height);
+      // The tint lies over all; what is kept lies on it, with its cleaned edge and its repairs.
+      c.globalAlpha = 0.62;
+      c.fillStyle = tint;
+      c.fillRect(0, 0, box.width, box.height);
+      c.globalAlpha = 1;
+      place(now.cut, now.view);
     } else {
       if (sight === 'clear') checkers(c, box);
       else if (sight === 'scene' && scene) {
@@ -210,7 +199,7 @@ export function DeskView({
       height: Math.max(1, Math.floor((bottom - top) / k)),
     };
     const key = `${JSON.stringify(view)}:${version.tidied}`;
-    const asked = `${key}:${version.solved}:${edgeLine}:${JSON.stringify([recipe.edge, recipe.repairs, recipe.steps])}`;
+    const asked = askedFor(key, edgeLine, recipe);
     if (asked === lastAsked.current) return;
     lastAsked.current = asked;
     wish.current = async () => {
@@ -238,6 +227,21 @@ export function DeskView({
     };
     void work();
   }, [worker, recipe, version, cam.zoom, cam.x, cam.y, box, size, edgeLine, density, onShown]);
+  useEffect(() => {
+    onSolved.current = (next, solvedRecipe) => {
+      // The photo lies as it was when the view was asked for; a newer wish is on its way otherwise.
+      const key = `${JSON.stringify(next.view)}:${version.tidied}`;
+      if (photoKey.current !== key) {
+        lastAsked.current = '';
+        return;
+      }
+      lastAsked.current = askedFor(key, edgeLine, solvedRecipe);
+      shown.current = next;
+      if (canvas.current)
+        canvas.current.dataset.shown = String(Number(canvas.current.dataset.shown ?? 0) + 1);
+      drawNow.current();
+    };
+  }, [onSolved, version.tidied, edgeLine]);
   const drawNow = useRef(draw);
   useEffect(() => {
     drawNow.current = draw;
@@ -485,6 +489,10 @@ export function DeskView({
       </p>
     </div>
   );
+}
+
+function askedFor(key: string, edgeLine: boolean, recipe: CutoutRecipe): string {
+  return `${key}:${edgeLine}:${JSON.stringify([recipe.edge, recipe.repairs, recipe.steps, recipe.automatic])}`;
 }
 
 /** A canvas empty and in CSS pixels; it is made anew only when its size changes, which costs more than a frame. */

@@ -44,7 +44,7 @@ export const SIGHTS: readonly { id: Sight; title: string; key: string }[] = [
 export const OTHER_KEYS: readonly [keys: string, what: string][] = [
   ['F', 'Fit the photo to the view'],
   ['A', 'Actual pixels, 100 %'],
-  ['+ and -', 'Nearer and farther, up to 1600 %; the wheel does it under the pointer'],
+  ['+ and -', 'Nearer and farther (or the wheel)'],
   ['Space and drag', 'Move the view'],
   ['. and ,', 'Brush larger and smaller'],
   ['E', 'Edge line on and off'],

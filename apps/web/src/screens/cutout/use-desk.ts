@@ -4,12 +4,14 @@ import type { Fringe } from '@scenograph/core/cutout/fringe';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { blobUrl, reducedUrl, type Photo, type Scene } from '../../api/client';
 import { say } from '../../ui/notices';
-import type { DeskWorker, Opened, SolvedNote } from '../../workers/desk.worker';
+import type { DeskWorker, Opened, Shown, SolvedNote } from '../../workers/desk.worker';
 import { startDesk } from '../../workers/painters';
 import { useRecipe } from './recipe-store';
 
 /** The worker with the photo open, and the newest recipe carried out. */
 export function useDesk(photo: Photo, recipe: CutoutRecipe) {
+  /** The view takes what came with a solved recipe at once, before React has rendered. */
+  const onSolved = useRef<((shown: Shown, recipe: CutoutRecipe) => void) | null>(null);
   const [worker, setWorker] = useState<Remote<DeskWorker> | null>(null);
   const [opened, setOpened] = useState<Opened | null>(null);
   const [note, setNote] = useState<SolvedNote | null>(null);
@@ -50,7 +52,9 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
             tidiedKey.current = key;
             setVersion((v) => ({ ...v, tidied: v.tidied + 1 }));
           }
-          setNote(await worker.solve(next, true));
+          const { shown, ...told } = await worker.solve(next, true);
+          if (shown) onSolved.current?.(shown, next);
+          setNote(told);
           setSolvedRecipe(next);
           setVersion((v) => ({ ...v, solved: v.solved + 1 }));
         } catch (e) {
@@ -67,7 +71,8 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
       if (busy.current || wish.current || !now) return;
       busy.current = true;
       try {
-        await worker.solve(now, false);
+        const { shown } = await worker.solve(now, false);
+        if (shown) onSolved.current?.(shown, now);
         setVersion((v) => ({ ...v, solved: v.solved + 1, full: v.full + 1 }));
       } catch (e) {
         say('stop', (e as Error).message);
@@ -77,7 +82,7 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
     };
     void work();
   }, [worker, cutKey]);
-  return { worker, opened, note, version, solvedRecipe };
+  return { worker, opened, note, version, solvedRecipe, onSolved };
 }
 
 /** The parts of a recipe that ask for a new cut. */
