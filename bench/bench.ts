@@ -13,6 +13,7 @@ import { PLAIN_RECIPE, type Step } from '@scenograph/core/cutout/recipe';
 import type { Plane, Rgba } from '@scenograph/core/raster/pixels';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { newPicture, newText, sceneShot } from '@scenograph/core/shot/starters';
+import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/read-picture';
@@ -199,7 +200,9 @@ async function benchPainting(): Promise<void> {
   );
   console.log('    Baseline: the same composition with sharp alone.');
   const sceneBytes = await readFile(join(root, 'demo/assets/scenes/windowsill-morning.jpg'));
-  const side = JSON.parse(await readFile(join(root, 'demo/assets/scenes/windowsill-morning.json'), 'utf8'));
+  const { survey } = readSceneFile(
+    await readFile(join(root, 'demo/assets/scenes/windowsill-morning.json'), 'utf8'),
+  );
   const { image } = cutOut(await decodePicture(await readFile(join(products, 'planter-teal.jpg'))));
   const cutoutBytes = await sharp(Buffer.from(image.data.buffer), {
     raw: { width: image.width, height: image.height, channels: 4 },
@@ -224,7 +227,7 @@ async function benchPainting(): Promise<void> {
   const shot = sceneShot(data, 'stand', {
     title: 'Sill',
     picture: sha(sceneBytes),
-    survey: { width: 2000, height: 1500, horizonY: side.horizonY, spots: side.standSpots, light: side.light },
+    survey,
   });
   shot.frame = { width: 2000, height: 2000 };
   const product = shot.elements[1];

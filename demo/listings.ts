@@ -197,7 +197,7 @@ function winterShot(data: ProductData, scene: SceneRow): Shot {
 /** The product before a radial glow, not yet given to any slot. */
 function gradientShot(data: ProductData): Shot {
   const shot = emptyShot(1600, 1600);
-  const product = newProduct('product', data, shot.frame, 'stand', null);
+  const product = newProduct('product', data, shot.frame, 'stand');
   const title = newText('title', '{title}\n{size}', shot.frame);
   return {
     ...shot,
@@ -206,10 +206,10 @@ function gradientShot(data: ProductData): Shot {
         ...newBackdrop('backdrop', shot.frame, '#f6efe2'),
         name: 'Glow',
         fill: {
-          type: 'radial',
-          x: 0.5,
-          y: 0.48,
-          radius: 0.62,
+          type: 'gradient',
+          form: 'radial',
+          from: { x: 0.5, y: 0.48 },
+          to: { x: 1.38, y: 0.48 },
           stops: [
             { at: 0, colour: '#f6efe2' },
             { at: 0.55, colour: '#e3d3bb' },

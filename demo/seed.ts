@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PLAIN_RECIPE, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
-import type { Light, SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { readSpecSheet } from '@scenograph/core/spec/slot';
 import { decodePicture, MIME, takePicture } from '@scenograph/host-node/read-picture';
 import { eq } from 'drizzle-orm';
@@ -65,7 +65,7 @@ const PRODUCTS: {
   { title: 'Garden twine on a spool', pose: 'stand', price: 7.5, variants: [['twine', 'Jute']] },
   { title: 'Hand trowel', pose: 'flat', price: 19, variants: [['trowel', 'Ash handle']] },
   { title: 'Brass plant tags, set of three', pose: 'flat', price: 14, variants: [['plant-tags', 'Herbs']] },
-  { title: 'Soil scoop', pose: 'flat', price: 22, variants: [['soil-scoop', 'Turned ash']] },
+  { title: 'Soil scoop', pose: 'stand', price: 22, variants: [['soil-scoop', 'Turned ash']] },
   { title: 'Glass cloche', pose: 'stand', price: 46, variants: [['cloche', 'Slate disc']] },
 ];
 
@@ -79,6 +79,9 @@ const SCENES = [
   'sill-with-foreground',
   'bench-with-jar',
 ];
+
+/** Surfaces that mirror a little. */
+const GLOSSY: Record<string, number> = { 'patio-terrazzo': 0.45 };
 
 async function main(): Promise<void> {
   const { pool, db } = openDatabase(databaseUrl(), 4);
@@ -114,31 +117,19 @@ async function seedSheets(db: Database): Promise<void> {
 
 async function seedScenes(db: Database, store: BlobStore): Promise<void> {
   for (const name of SCENES) {
-    const side = JSON.parse(await readFile(join(here, 'assets/scenes', `${name}.json`), 'utf8')) as {
-      title: string;
-      widthPx: number;
-      heightPx: number;
-      horizonY: number | null;
-      standSpots: SceneSurvey['spots'];
-      light: Light;
-      palette: string[];
-      season?: string;
-    };
+    const file = join(here, 'assets/scenes', `${name}.json`);
+    const scene = readSceneFile(await readFile(file, 'utf8'), `${name}.json`);
     const picture = await store.put(await readFile(join(here, 'assets/scenes', `${name}.jpg`)), 'image/jpeg');
-    const survey: SceneSurvey = {
-      width: side.widthPx,
-      height: side.heightPx,
-      horizonY: side.horizonY,
-      spots: side.standSpots,
-      light: side.light,
-    };
+    const occluder =
+      scene.occluderFile &&
+      (await store.put(await readFile(join(here, 'assets/scenes', scene.occluderFile)), 'image/png'));
     await db.insert(scenes).values({
       workspaceId: WORKSPACE,
-      title: side.title,
+      title: scene.title,
       picture,
-      survey,
-      palette: side.palette,
-      season: side.season ?? null,
+      survey: { ...scene.survey, occluder, gloss: GLOSSY[name] ?? 0 },
+      palette: scene.palette,
+      season: scene.season,
       createdAt: stamp(),
     });
   }

@@ -12,6 +12,7 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { sceneShot } from '@scenograph/core/shot/starters';
 
 const ROOT = join(__dirname, '../../..');
@@ -42,7 +43,7 @@ test('cutout, render and check work one after the other, as JSON', async () => {
   const sceneFile = join(ROOT, 'demo/assets/scenes/potting-bench.jpg');
   copyFileSync(sceneFile, at('assets/bench.jpg'));
   copyFileSync(at('cut.png'), at(`assets/${hash(at('cut.png'))}.png`));
-  const side = JSON.parse(readFileSync(sceneFile.replace('.jpg', '.json'), 'utf8'));
+  const { survey } = readSceneFile(readFileSync(sceneFile.replace('.jpg', '.json'), 'utf8'));
   const data = {
     title: 'Planter',
     variant: '',
@@ -57,7 +58,7 @@ test('cutout, render and check work one after the other, as JSON', async () => {
   const shot = sceneShot(data, 'stand', {
     title: 'Bench',
     picture: hash(sceneFile),
-    survey: { width: 2000, height: 1500, horizonY: side.horizonY, spots: side.standSpots, light: side.light },
+    survey,
   });
   writeFileSync(at('shot.json'), JSON.stringify(shot));
   for (const [size, file] of [

@@ -17,6 +17,7 @@ import { EVENTS, EventsController } from './events/events.controller';
 import { SentenceFilter } from './http/errors';
 import { openQueue, QUEUE } from './jobs/queue';
 import { LibraryController } from './library/library.controller';
+import { ScenesService } from './library/scenes.service';
 import { ListingsController } from './listings/listings.controller';
 import { ListingsService } from './listings/listings.service';
 import { PhotosController } from './photos/photos.controller';
@@ -65,6 +66,7 @@ async function main(): Promise<void> {
       ListingsService,
       ShotsService,
       DeliveriesService,
+      ScenesService,
     ],
   })
   class AppModule {}

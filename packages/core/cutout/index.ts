@@ -2,6 +2,7 @@ import { boundsAbove, createPlane, crop, type Plane, type Rect, type Rgba } from
 import { tidyPhoto, tidyPlane } from '../retouch/tidy';
 import { occupiedView, openSource, ownShadowOf, renderView, solve, type CutoutSource } from './desk';
 import type { View } from './footprint';
+import { baseOfCutout, type ProductBase } from '../stage/base';
 import type { OwnShadow } from './own-shadow';
 import { PLAIN_RECIPE, type CutoutRecipe } from './recipe';
 
@@ -17,6 +18,8 @@ export interface Cutout {
   matte: Plane;
   /** 0..1: how clearly the product stands off the backdrop along its outline. */
   confidence: number;
+  /** What the product stands on. */
+  base: ProductBase;
   /** The camera's own shadow where the recipe asks for it and there is one. */
   shadow: OwnShadow | null;
 }
@@ -69,8 +72,10 @@ export function finish(source: CutoutSource, recipe: CutoutRecipe): Cutout {
           : 'No product stands off the background of this photo. Use a photo on plain paper, or one in which the product differs more from what is behind it; or draw a keep stroke over it.',
     );
   for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
+  const image = crop(colours, kept);
   return {
-    image: crop(colours, kept),
+    image,
+    base: baseOfCutout(image),
     bounds,
     matte: placed(alpha, view, photo),
     confidence: solved.confidence,

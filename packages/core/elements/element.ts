@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { effectsSchema, type Effects } from './effects';
 import type { Canvas2D, PaintEnvironment } from '../paint/environment';
 
 /** A place in the frame: top left corner and size before turning, in frame pixels; `rotation` in degrees clockwise about the centre. */
@@ -41,6 +42,9 @@ export interface ElementBase {
   blend: BlendMode;
   hidden: boolean;
   locked: boolean;
+  /** Elements with the same link move as one; null moves alone. */
+  link: string | null;
+  effects: Effects;
 }
 
 /** Pictures (by content hash) and fonts (by id) that must be at hand before an element can be painted. */
@@ -63,6 +67,8 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   needs(element: E): Needs;
   /** The element with all lengths of its own (not its box) multiplied by `factor`. */
   scaled(element: E, factor: number): E;
+  /** What lies on the ground under all products: shadows, reflections. In the frame's pixels, not turned. */
+  paintUnder?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
   /** Draws the element with its box in the frame's pixels; the canvas is already scaled to the wanted size. */
   paint(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
 }
@@ -96,6 +102,8 @@ export const baseSchema: Record<string, Joi.Schema> = {
     .required(),
   hidden: Joi.boolean().required(),
   locked: Joi.boolean().required(),
+  link: Joi.string().max(60).allow(null).required(),
+  effects: effectsSchema.required(),
 };
 
 /** The upright rectangle around a turned box. */

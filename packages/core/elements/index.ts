@@ -2,6 +2,7 @@ import { backdropKind, type BackdropElement } from './backdrop/definition';
 import { pictureKind, type PictureElement } from './picture/definition';
 import { productKind, type ProductElement } from './product/definition';
 import { textKind, type TextElement } from './text/definition';
+import { hasEffects, scaledEffects } from './effects';
 import type { ElementBase, ElementKind } from './element';
 
 export type ShotElement = BackdropElement | ProductElement | TextElement | PictureElement;
@@ -30,4 +31,10 @@ export function elementKind(kind: string): ElementKind {
 
 export function elementKinds(): ElementKind[] {
   return [...KINDS.values()];
+}
+
+/** An element with all its lengths but its box multiplied by `factor`. */
+export function scaledElement(element: ShotElement, factor: number): ShotElement {
+  const scaled = elementKind(element.kind).scaled(element, factor) as ShotElement;
+  return hasEffects(scaled.effects) ? { ...scaled, effects: scaledEffects(scaled.effects, factor) } : scaled;
 }

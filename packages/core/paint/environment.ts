@@ -1,4 +1,6 @@
+import type { ShotElement } from '../elements/index';
 import type { Rgba } from '../raster/pixels';
+import type { Ground } from '../stage/ground';
 import type { Typeface } from '../type/typeface';
 
 /** Anything the injected canvas can draw: an ImageBitmap, a canvas. */
@@ -65,6 +67,12 @@ export interface PaintHost {
 /** All that painting one shot at one size may use. */
 export interface PaintEnvironment {
   host: PaintHost;
+  /** Everything in the shot, for what stands beside what. */
+  elements: readonly ShotElement[];
+  /** What products stand on; null where the backdrop has no standing plane. */
+  ground: Ground | null;
+  /** Under the hand: tone is kept from the last settled painting, shadows are computed coarser. */
+  draft: boolean;
   /** Device pixels a frame pixel. */
   scale: number;
   frame: { width: number; height: number };
@@ -72,9 +80,15 @@ export interface PaintEnvironment {
   typeface(id: string): Typeface;
   /** A bitmap made once for its key and kept: the key names everything the bitmap depends on. */
   derived(key: string, make: () => Rgba): Drawable & { width: number; height: number };
+  /** A value made once for its key and kept. */
+  kept<T>(key: string, make: () => T): T;
+  /** A value under a key that may be replaced: what was settled last. */
+  settled: { get<T>(key: string): T | undefined; set(key: string, value: unknown): void };
   /** Draw products alone and without shadow, to measure where they are. */
   productsOnly: boolean;
 }
+
+const MOST_VALUES = 160;
 
 /** Keeps finished bitmaps by key, the least recently used going first once `limit` pixels are passed. */
 export class DerivedCache {
@@ -83,7 +97,19 @@ export class DerivedCache {
     { drawable: Drawable & { width: number; height: number }; pixels: number }
   >();
   private held = 0;
+  private values = new Map<string, unknown>();
+  readonly settled = new Map<string, unknown>();
   constructor(private limit = 60_000_000) {}
+
+  /** Values of a computation that are not pictures; the least recently used of many go. */
+  value<T>(key: string, make: () => T): T {
+    const known = this.values.has(key);
+    const value = known ? (this.values.get(key) as T) : make();
+    if (known) this.values.delete(key);
+    this.values.set(key, value);
+    if (this.values.size > MOST_VALUES) this.values.delete(this.values.keys().next().value!);
+    return value;
+  }
 
   get(key: string, host: PaintHost, make: () => Rgba): Drawable & { width: number; height: number } {
     const known = this.entries.get(key);

@@ -1,6 +1,11 @@
-import { elementKind } from '../elements/index';
+import { paintForeground } from '../elements/backdrop/definition';
+import { effectLayers, effectsReach, hasEffects } from '../elements/effects';
+import { uprightBounds } from '../elements/element';
+import { elementKind, type ShotElement } from '../elements/index';
+import { spreadPacks } from '../elements/product/pack';
 import type { Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
+import { groundOf } from '../stage/ground';
 import type { Typeface } from '../type/typeface';
 import {
   DerivedCache,
@@ -20,6 +25,8 @@ export interface PaintOptions {
   scale?: number;
   /** Paint products alone on a clear ground, to measure where they are. */
   productsOnly?: boolean;
+  /** A painting under the hand, to be followed by a settled one. */
+  draft?: boolean;
 }
 
 export interface Painted {
@@ -36,15 +43,52 @@ export interface Painted {
  * otherwise an error says what is missing.
  */
 export function paintShot(shot: ResolvedShot, options: PaintOptions): Painted {
-  const { host, cache, scale = 1, productsOnly = false } = options;
+  const { scale = 1, productsOnly = false } = options;
   const width = Math.max(1, Math.round(shot.width * scale));
   const height = Math.max(1, Math.round(shot.height * scale));
-  const { context, drawable } = host.canvas(width, height);
-  const environment: PaintEnvironment = {
+  const { context, drawable } = options.host.canvas(width, height);
+  const environment = environmentOf(shot, options);
+  const { elements } = environment;
+  context.clearRect(0, 0, width, height);
+  context.save();
+  context.scale(width / shot.width, height / shot.height);
+  const visible = elements.filter((e) => !e.hidden && e.opacity > 0);
+  const subjects = visible.filter((e) => elementKind(e.kind).role === 'subject');
+  const lastBehind = subjects.filter((e) => e.kind !== 'product' || e.behind).at(-1);
+  const foreground = visible.find((e) => e.kind === 'backdrop');
+  for (const element of visible) {
+    const kind = elementKind(element.kind);
+    if (productsOnly && kind.role !== 'subject') continue;
+    // Shadows and reflections lie on the ground, under all products.
+    if (element === subjects[0] && !productsOnly)
+      for (const subject of subjects) elementKind(subject.kind).paintUnder?.(subject, context, environment);
+    paintElement(element, context, environment);
+    if (element === lastBehind && foreground?.kind === 'backdrop' && !productsOnly)
+      paintForeground(foreground, context, environment);
+  }
+  context.restore();
+  return {
+    context,
+    drawable,
+    width,
+    height,
+    pixels: () => ({ width, height, data: context.getImageData(0, 0, width, height).data }),
+  };
+}
+
+/** What painting (or measuring the staging of) a shot may use; packs are spread out in its elements. */
+export function environmentOf(shot: ResolvedShot, options: PaintOptions): PaintEnvironment {
+  const { host, cache, scale = 1, productsOnly = false, draft = false } = options;
+  const frame = { width: shot.width, height: shot.height };
+  const ground = groundOf(shot.elements);
+  return {
     host,
     scale,
-    frame: { width: shot.width, height: shot.height },
+    frame,
+    ground,
+    draft,
     productsOnly,
+    elements: spreadPacks(shot.elements, ground, frame),
     picture(hash) {
       const picture = options.pictures.get(hash);
       if (!picture) throw new Error(`The picture ${hash.slice(0, 12)} that this shot uses is not there.`);
@@ -56,35 +100,63 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions): Painted {
       return face;
     },
     derived: (key, make) => cache.get(key, host, make),
+    kept: (key, make) => cache.value(key, make),
+    settled: cache.settled as PaintEnvironment['settled'],
   };
-  context.clearRect(0, 0, width, height);
+}
+
+function paintElement(element: ShotElement, context: Canvas2D, environment: PaintEnvironment): void {
+  const { box, effects } = element;
+  const { productsOnly } = environment;
   context.save();
-  context.scale(width / shot.width, height / shot.height);
-  for (const element of shot.elements) {
-    const kind = elementKind(element.kind);
-    if (element.hidden || element.opacity === 0) continue;
-    if (productsOnly && kind.role !== 'subject') continue;
-    const { box } = element;
-    context.save();
-    context.globalAlpha = productsOnly ? 1 : element.opacity;
-    context.globalCompositeOperation =
-      productsOnly || element.blend === 'normal' ? 'source-over' : element.blend;
-    if (box.rotation) {
-      context.translate(box.x + box.width / 2, box.y + box.height / 2);
-      context.rotate((box.rotation * Math.PI) / 180);
-      context.translate(-box.x - box.width / 2, -box.y - box.height / 2);
-    }
-    kind.paint(element, context, environment);
-    context.restore();
-  }
+  context.globalAlpha = productsOnly ? 1 : element.opacity;
+  context.globalCompositeOperation =
+    productsOnly || element.blend === 'normal' ? 'source-over' : element.blend;
+  if (!productsOnly && hasEffects(effects)) paintWithEffects(element, context, environment);
+  else paintTurned(element, box, context, environment);
   context.restore();
-  return {
-    context,
-    drawable,
-    width,
-    height,
-    pixels: () => ({ width, height, data: context.getImageData(0, 0, width, height).data }),
-  };
+}
+
+function paintTurned(
+  element: ShotElement,
+  box: ShotElement['box'],
+  context: Canvas2D,
+  environment: PaintEnvironment,
+): void {
+  context.save();
+  if (box.rotation) {
+    context.translate(box.x + box.width / 2, box.y + box.height / 2);
+    context.rotate((box.rotation * Math.PI) / 180);
+    context.translate(-box.x - box.width / 2, -box.y - box.height / 2);
+  }
+  elementKind(element.kind).paint(element, context, environment);
+  context.restore();
+}
+
+/** The element is painted by itself, its effects are made from that, and the whole is laid on as one. */
+function paintWithEffects(element: ShotElement, context: Canvas2D, environment: PaintEnvironment): void {
+  const { effects } = element;
+  const { scale, frame, host } = environment;
+  const bounds = uprightBounds(element.box);
+  // Paint may reach past the box by shade at the edge only; effects reach as far as they say.
+  const reach = effectsReach(effects) + 2;
+  const x0 = Math.floor(Math.max(-reach, bounds.x - reach) * scale);
+  const y0 = Math.floor(Math.max(-reach, bounds.y - reach) * scale);
+  const x1 = Math.ceil(Math.min(frame.width + reach, bounds.x + bounds.width + reach) * scale);
+  const y1 = Math.ceil(Math.min(frame.height + reach, bounds.y + bounds.height + reach) * scale);
+  const width = x1 - x0;
+  const height = y1 - y0;
+  if (width < 1 || height < 1) return;
+  const layer = host.canvas(width, height);
+  layer.context.translate(-x0, -y0);
+  layer.context.scale(scale, scale);
+  paintTurned(element, element.box, layer.context, environment);
+  const painted: Rgba = { width, height, data: layer.context.getImageData(0, 0, width, height).data };
+  const { under, over } = effectLayers(painted, effects, scale);
+  const whole = host.canvas(width, height);
+  for (const part of [under && host.bitmap(under), layer.drawable, over && host.bitmap(over)])
+    if (part) whole.context.drawImage(part, 0, 0, width, height);
+  context.drawImage(whole.drawable, x0 / scale, y0 / scale, width / scale, height / scale);
 }
 
 /** The content hashes and font ids that painting a shot needs, each once; hidden elements need nothing. */

@@ -1,4 +1,5 @@
 import type { OwnShadowLayer } from '../elements/product/definition';
+import type { ProductBase } from '../stage/base';
 import { IntlMessageFormat } from 'intl-messageformat';
 
 /** What texts and pictures of a shot may be bound to: one variant of a product. */
@@ -14,7 +15,13 @@ export interface ProductData {
   heightMm: number | null;
   depthMm: number | null;
   /** The variant's cutout. */
-  cutout: { picture: string; width: number; height: number; shadow?: OwnShadowLayer | null } | null;
+  cutout: {
+    picture: string;
+    width: number;
+    height: number;
+    shadow?: OwnShadowLayer | null;
+    base?: ProductBase | null;
+  } | null;
 }
 
 const LOCALE = 'en-GB';

@@ -1,6 +1,8 @@
-import { uprightBounds, type Box } from '../elements/element';
+import type { Box } from '../elements/element';
 import { elementKind, type ShotElement } from '../elements/index';
+import { elementBounds } from '../elements/product/pack';
 import type { Slot } from '../spec/slot';
+import { groundOf } from '../stage/ground';
 import type { Shot } from './document';
 import type { ResolvedShot } from './resolve';
 
@@ -50,7 +52,7 @@ export function scaleSubjects(
   target: number,
 ): Shot {
   const subjects = visibleSubjects(resolved);
-  const bounds = unionBounds(subjects);
+  const bounds = unionBounds(subjects, resolved);
   if (!bounds) return shot;
   const k = target / Math.max(bounds.width / slot.width, bounds.height / slot.height);
   const cx = bounds.x + bounds.width / 2;
@@ -65,16 +67,22 @@ export function scaleSubjects(
       height: e.box.height * k,
     },
   }));
-  return keepInside(shot, scaled, slotKey, slot);
+  return keepInside(shot, scaled, resolved, slotKey, slot);
 }
 
 /** Products moved, and made smaller only if they must be, until they lie inside the slot's margins. */
 export function recentreSubjects(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot): Shot {
-  return keepInside(shot, visibleSubjects(resolved), slotKey, slot);
+  return keepInside(shot, visibleSubjects(resolved), resolved, slotKey, slot);
 }
 
-function keepInside(shot: Shot, subjects: ShotElement[], slotKey: string, slot: Slot): Shot {
-  const bounds = unionBounds(subjects);
+function keepInside(
+  shot: Shot,
+  subjects: ShotElement[],
+  resolved: ResolvedShot,
+  slotKey: string,
+  slot: Slot,
+): Shot {
+  const bounds = unionBounds(subjects, resolved);
   if (!bounds) return shot;
   const margin = slot.marginShare * Math.min(slot.width, slot.height) + 1;
   const k = Math.min(1, (slot.width - 2 * margin) / bounds.width, (slot.height - 2 * margin) / bounds.height);
@@ -101,9 +109,11 @@ function visibleSubjects(resolved: ResolvedShot): ShotElement[] {
   return resolved.elements.filter((e) => elementKind(e.kind).role === 'subject' && !e.hidden);
 }
 
-function unionBounds(elements: ShotElement[]) {
+function unionBounds(elements: ShotElement[], resolved: ResolvedShot) {
   if (!elements.length) return null;
-  const list = elements.map((e) => uprightBounds(e.box));
+  const ground = groundOf(resolved.elements);
+  const frame = { width: resolved.width, height: resolved.height };
+  const list = elements.map((e) => elementBounds(e, ground, frame));
   const x = Math.min(...list.map((b) => b.x));
   const y = Math.min(...list.map((b) => b.y));
   return {

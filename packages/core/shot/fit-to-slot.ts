@@ -1,6 +1,8 @@
 import { uprightBounds, type Box } from '../elements/element';
-import { elementKind, type ShotElement } from '../elements/index';
+import { elementKind, scaledElement, type ShotElement } from '../elements/index';
+import { elementBounds } from '../elements/product/pack';
 import type { Slot } from '../spec/slot';
+import { groundOf } from '../stage/ground';
 import type { Shot } from './document';
 
 interface Bounds {
@@ -36,7 +38,8 @@ export function coverBox(
 export function fitToSlot(shot: Shot, slot: Slot): ShotElement[] {
   const scene = shot.elements.find((e) => e.kind === 'backdrop' && e.fill.type === 'scene' && !e.hidden);
   const subjects = shot.elements.filter((e) => elementKind(e.kind).role === 'subject' && !e.hidden);
-  const group = union(subjects.map((e) => uprightBounds(e.box)));
+  const ground = groundOf(shot.elements);
+  const group = union(subjects.map((e) => elementBounds(e, ground, shot.frame)));
   const sceneBox =
     scene?.kind === 'backdrop' && scene.fill.type === 'scene'
       ? coverBox(
@@ -59,10 +62,11 @@ export function fitToSlot(shot: Shot, slot: Slot): ShotElement[] {
     }
     if (role === 'subject') {
       const box = moveBox(element.box, move.k, move.x, move.y);
-      if (move.shrink === 1) return { ...element, box };
+      const scaled = scaledElement(element, move.k * move.shrink);
+      if (move.shrink === 1) return { ...scaled, box };
       const base = { x: move.baseX, y: move.baseY };
       return {
-        ...element,
+        ...scaled,
         box: {
           ...box,
           x: base.x + (box.x - base.x) * move.shrink + move.shiftX,
@@ -163,7 +167,7 @@ function anchorOverlay(
   };
   const x = along(bounds.x, bounds.width, frame.width, slot.width);
   const y = along(bounds.y, bounds.height, frame.height, slot.height);
-  const scaled = elementKind(element.kind).scaled(element, k) as ShotElement;
+  const scaled = scaledElement(element, k);
   const width = element.box.width * k;
   const height = element.box.height * k;
   return {

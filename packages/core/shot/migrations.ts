@@ -39,7 +39,101 @@ const STEPS: ((shot: Json) => Json)[] = [
       ]),
     ),
   }),
+  // 4: every element has a link and effects; products stand on a plane; scenes are surveyed; gradients have ends.
+  (shot) => {
+    const elements = (shot.elements as Json[]).map(stagedElement);
+    const ground = elements.find((e) => e.kind === 'backdrop' && (e.fill as Json).type === 'scene');
+    const light = ground && ((ground.fill as Json).survey as Json).light;
+    return {
+      ...shot,
+      version: 4,
+      elements: elements.map((e) => withSceneLight(e, light)),
+      fits: Object.fromEntries(
+        Object.entries((shot.fits as Record<string, Json>) ?? {}).map(([slot, fit]) => [
+          slot,
+          {
+            ...fit,
+            elements: Object.fromEntries(
+              Object.entries(fit.elements as Record<string, Json>).map(([id, patch]) => [
+                id,
+                stagedPatch(patch),
+              ]),
+            ),
+          },
+        ]),
+      ),
+    };
+  },
 ];
+
+function stagedElement(element: Json): Json {
+  const base = {
+    ...stagedPatch(element),
+    link: null,
+    effects: { outline: null, glow: null, dropShadow: null, innerShadow: null },
+  };
+  if (element.kind === 'backdrop')
+    return {
+      ...base,
+      adjust: { hue: 0, saturation: 0, lightness: 0 },
+      edges: { strength: 0, reach: 0.6 },
+    };
+  if (element.kind !== 'product') return base;
+  return {
+    ...base,
+    base: null,
+    pitchDeg: null,
+    liftMm: 40,
+    behind: true,
+    reflection: { strength: 0, fade: 0.5, roughness: 0.25 },
+    tone: { strength: 0, limit: 6 },
+    pack: null,
+  };
+}
+
+/** What changed inside keys that differences may hold too. */
+function stagedPatch(patch: Json): Json {
+  const next = { ...patch };
+  const shadow = patch.shadow as Json | undefined;
+  if (shadow) next.shadow = { ...shadow, softness: 1, length: 1, tint: '#1c1712' };
+  const fill = patch.fill as Json | undefined;
+  if (fill?.type === 'linear') {
+    const angle = ((fill.angle as number) * Math.PI) / 180;
+    const [dx, dy] = [Math.cos(angle) / 2, Math.sin(angle) / 2];
+    const reach = Math.abs(dx) + Math.abs(dy) > 0 ? 0.5 / Math.max(Math.abs(dx), Math.abs(dy)) : 1;
+    next.fill = {
+      type: 'gradient',
+      form: 'linear',
+      from: { x: 0.5 - dx * reach, y: 0.5 - dy * reach },
+      to: { x: 0.5 + dx * reach, y: 0.5 + dy * reach },
+      stops: fill.stops,
+    };
+  } else if (fill?.type === 'radial')
+    next.fill = {
+      type: 'gradient',
+      form: 'radial',
+      from: { x: fill.x, y: fill.y },
+      to: { x: (fill.x as number) + (fill.radius as number) * Math.SQRT2, y: fill.y },
+      stops: fill.stops,
+    };
+  else if (fill?.type === 'scene')
+    next.fill = {
+      ...fill,
+      survey: { plane: null, known: null, gloss: 0, occluder: null, ...(fill.survey as Json) },
+    };
+  return next;
+}
+
+/** A product whose light is its scene's follows the scene. */
+function withSceneLight(element: Json, light: unknown): Json {
+  const shadow = element.shadow as Json | undefined;
+  if (element.kind !== 'product' || !shadow || !light) return element;
+  return JSON.stringify(sorted(shadow.light)) === JSON.stringify(sorted(light))
+    ? { ...element, shadow: { ...shadow, light: null } }
+    : element;
+}
+
+const sorted = (value: unknown) => Object.entries(value as Json).sort(([a], [b]) => a.localeCompare(b));
 
 /** Brings a shot document of an earlier version up to the present one. Throws a sentence for what it cannot read. */
 export function migrate(value: unknown): unknown {

@@ -1,6 +1,7 @@
 import type { Box } from '../elements/element';
-import { elementKind, type ShotElement } from '../elements/index';
+import { scaledElement, type ShotElement } from '../elements/index';
 import type { Slot } from '../spec/slot';
+import { basePoint, drawnPxPerMm, scaledOnBase } from '../stage/stand';
 import { bindText, type ProductData } from './data';
 import type { Shot, SlotFit } from './document';
 import { coverBox, fitToSlot } from './fit-to-slot';
@@ -61,7 +62,7 @@ function withBox(element: ShotElement, fit: SlotFit | undefined, slot: Slot): Sh
     rotation: box.rotation,
   };
   // Lengths inside the element (a text's size) grow with its box.
-  const scaled = elementKind(element.kind).scaled(element, placed.width / element.box.width) as ShotElement;
+  const scaled = scaledElement(element, placed.width / element.box.width);
   return { ...scaled, box: placed };
 }
 
@@ -79,24 +80,33 @@ function bind(elements: ShotElement[], data: ProductData | null, missing: Set<st
   });
 }
 
-/** Another variant in the same place: base on the same point, width by its own millimetres where both are known. */
-function swapProduct(element: Extract<ShotElement, { kind: 'product' }>, data: ProductData): ShotElement {
+type Product = Extract<ShotElement, { kind: 'product' }>;
+
+/** Another variant in the same place: base on the same point, sized by its own millimetres where both know theirs. */
+export function swapProduct(element: Product, data: ProductData): Product {
   const cutout = data.cutout!;
-  if (cutout.picture === element.picture) return { ...element, ownShadow: cutout.shadow ?? null };
+  const own = { ownShadow: cutout.shadow ?? null, base: cutout.base ?? null };
+  if (cutout.picture === element.picture) return { ...element, ...own };
+  const millimetres =
+    data.widthMm && data.heightMm && data.depthMm
+      ? { width: data.widthMm, height: data.heightMm, depth: data.depthMm }
+      : null;
   const { box } = element;
-  const known = element.millimetres && data.widthMm;
-  const width = known ? (box.width * data.widthMm!) / element.millimetres!.width : box.width;
-  const height = (width * cutout.height) / cutout.width;
-  return {
+  const aspect = cutout.height / cutout.width;
+  const before = drawnPxPerMm(element);
+  let next: Product = {
     ...element,
+    ...own,
     picture: cutout.picture,
-    ownShadow: cutout.shadow ?? null,
-    millimetres:
-      data.widthMm && data.heightMm && data.depthMm
-        ? { width: data.widthMm, height: data.heightMm, depth: data.depthMm }
-        : element.millimetres,
-    box: { ...box, x: box.x + (box.width - width) / 2, y: box.y + box.height - height, width, height },
+    pitchDeg: null,
+    millimetres,
+    box: { ...box, height: box.width * aspect },
   };
+  const after = drawnPxPerMm(next);
+  if (before && after) next = { ...next, box: scaledOnBase(next, before / after) };
+  const from = basePoint(element);
+  const to = basePoint(next);
+  return { ...next, box: { ...next.box, x: next.box.x + from.x - to.x, y: next.box.y + from.y - to.y } };
 }
 
 /** Where a backdrop lies in a frame: the frame itself, or a scene's picture covering it around its focus. */

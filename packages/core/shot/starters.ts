@@ -1,14 +1,21 @@
-import { pxPerMmAt, type SceneSurvey } from '../elements/backdrop/survey';
+import type { SceneSurvey } from '../elements/backdrop/survey';
+import { NO_EFFECTS } from '../elements/effects';
 import type { ElementBase } from '../elements/element';
+import type { ShotElement } from '../elements/index';
 import type { BackdropElement } from '../elements/backdrop/definition';
 import type { PictureElement } from '../elements/picture/definition';
-import type { ProductElement } from '../elements/product/definition';
+import type { Pose, ProductElement } from '../elements/product/definition';
+import { groundOf } from '../stage/ground';
+import { UNADJUSTED } from '../stage/ground-colour';
+import { basePoint, trueSizeBox } from '../stage/stand';
 import type { TextElement } from '../elements/text/definition';
 import { DEFAULT_FONT } from '../type/catalogue';
 import type { ProductData } from './data';
 import { emptyShot, type Shot } from './document';
 
 /** New elements and new shots with sensible beginnings. */
+
+const NO_EDGES = { strength: 0, reach: 0.6 };
 
 const base = (id: string, name: string): Omit<ElementBase, 'kind' | 'box'> => ({
   id,
@@ -17,9 +24,9 @@ const base = (id: string, name: string): Omit<ElementBase, 'kind' | 'box'> => ({
   blend: 'normal',
   hidden: false,
   locked: false,
+  link: null,
+  effects: NO_EFFECTS,
 });
-
-const STUDIO_LIGHT = { azimuthDeg: -45, elevationDeg: 48, softness: 0.7 };
 
 export function newBackdrop(
   id: string,
@@ -31,6 +38,8 @@ export function newBackdrop(
     kind: 'backdrop',
     box: { x: 0, y: 0, ...frame, rotation: 0 },
     fill: { type: 'colour', colour },
+    adjust: UNADJUSTED,
+    edges: NO_EDGES,
   };
 }
 
@@ -45,6 +54,8 @@ export function newSceneBackdrop(
     kind: 'backdrop',
     box: { x: 0, y: 0, width: survey.width, height: survey.height, rotation: 0 },
     fill: { type: 'scene', picture, focus: { x: 0.5, y: 0.5 }, survey },
+    adjust: UNADJUSTED,
+    edges: NO_EDGES,
   };
 }
 
@@ -88,53 +99,71 @@ export function newPicture(
   };
 }
 
-/** A product in a frame: true to size on a scene's spot where both are surveyed, else at a share of the frame. */
+/**
+ * A product in a frame: true to size on the ground's first free spot where both know millimetres, else at a share of
+ * the frame.
+ * @param elements what is in the frame already, back to front, resolved
+ */
 export function newProduct(
   id: string,
   data: ProductData,
   frame: { width: number; height: number },
-  pose: 'stand' | 'flat',
-  scene: SceneSurvey | null,
+  pose: Pose,
+  elements: readonly ShotElement[] = [],
 ): ProductElement {
   const cutout = data.cutout!;
   const aspect = cutout.height / cutout.width;
-  const millimetres =
-    data.widthMm && data.heightMm && data.depthMm
-      ? { width: data.widthMm, height: data.heightMm, depth: data.depthMm }
-      : null;
-  let width = Math.min(frame.width * 0.72, (frame.height * 0.72) / aspect);
-  let x = frame.width / 2;
-  let bottom = frame.height / 2 + (width * aspect) / 2;
-  if (scene) {
-    const k = Math.max(frame.width / scene.width, frame.height / scene.height);
-    const offsetX = (frame.width - scene.width * k) / 2;
-    const offsetY = (frame.height - scene.height * k) / 2;
-    const spot = scene.spots[0] ?? { x: scene.width / 2, y: scene.height * 0.75 };
-    const perMm = pxPerMmAt(scene, spot.y);
-    if (perMm && millimetres) width = millimetres.width * perMm * k;
-    else width = Math.min(frame.width * 0.4, (frame.height * 0.45) / aspect);
-    x = spot.x * k + offsetX;
-    // A base seen from a little above shows as an ellipse; its middle stands on the spot.
-    bottom = spot.y * k + offsetY + (pose === 'stand' ? width * 0.1 : (width * aspect) / 2);
-  }
+  const ground = groundOf(elements);
+  const most = ground ? 0.42 : 0.72;
+  const width = Math.min(frame.width * most, (frame.height * most) / aspect);
   const height = width * aspect;
-  return {
+  const product: ProductElement = {
     ...base(id, data.variant ? `${data.title}, ${data.variant}` : data.title),
     kind: 'product',
-    box: { x: x - width / 2, y: bottom - height, width, height, rotation: 0 },
+    box: { x: (frame.width - width) / 2, y: (frame.height - height) / 2, width, height, rotation: 0 },
     picture: cutout.picture,
     followsVariant: true,
-    millimetres,
+    millimetres:
+      data.widthMm && data.heightMm && data.depthMm
+        ? { width: data.widthMm, height: data.heightMm, depth: data.depthMm }
+        : null,
     pose,
+    base: cutout.base ?? null,
+    pitchDeg: null,
+    liftMm: 40,
+    behind: true,
     ownShadow: cutout.shadow ?? null,
-    shadow: { source: 'light', strength: 0.6, contact: 0.75, light: scene?.light ?? STUDIO_LIGHT },
+    shadow: {
+      source: 'light',
+      strength: ground ? 0.72 - 0.25 * ground.light.softness : 0.45,
+      contact: 0.7,
+      softness: 1,
+      length: 1,
+      tint: '#1c1712',
+      light: null,
+    },
+    reflection: { strength: ground ? 0.5 * ground.gloss : 0, fade: 0.5, roughness: 0.25 },
+    tone: { strength: ground?.scene ? 0.6 : 0, limit: 6 },
+    pack: null,
   };
+  if (!ground) return product;
+  const bases = elements.filter((e) => e.kind === 'product').map((e) => basePoint(e));
+  const near = (s: { x: number; y: number }) =>
+    bases.some((b) => Math.hypot(b.x - s.x, b.y - s.y) < frame.width * 0.06);
+  const spot = ground.spots.find((s) => !near(s)) ??
+    ground.spots[0] ?? { x: frame.width / 2, y: frame.height * 0.75 };
+  const at = basePoint(product);
+  const moved = {
+    ...product,
+    box: { ...product.box, x: product.box.x + spot.x - at.x, y: product.box.y + spot.y - at.y },
+  };
+  return { ...moved, box: trueSizeBox(moved, ground, frame) ?? moved.box };
 }
 
 /** The product alone on pure white without shadow, square. */
-export function whiteShot(data: ProductData, pose: 'stand' | 'flat'): Shot {
+export function whiteShot(data: ProductData, pose: Pose): Shot {
   const shot = emptyShot(2000, 2000);
-  const product = newProduct('product', data, shot.frame, pose, null);
+  const product = newProduct('product', data, shot.frame, pose);
   return {
     ...shot,
     elements: [
@@ -147,15 +176,10 @@ export function whiteShot(data: ProductData, pose: 'stand' | 'flat'): Shot {
 /** The product in a scene, standing on its first spot at true size. */
 export function sceneShot(
   data: ProductData,
-  pose: 'stand' | 'flat',
+  pose: Pose,
   scene: { title: string; picture: string; survey: SceneSurvey },
 ): Shot {
   const shot = emptyShot(scene.survey.width, scene.survey.height);
-  return {
-    ...shot,
-    elements: [
-      newSceneBackdrop('backdrop', scene.title, scene.picture, scene.survey),
-      newProduct('product', data, shot.frame, pose, scene.survey),
-    ],
-  };
+  const backdrop = newSceneBackdrop('backdrop', scene.title, scene.picture, scene.survey);
+  return { ...shot, elements: [backdrop, newProduct('product', data, shot.frame, pose, [backdrop])] };
 }

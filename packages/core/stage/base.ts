@@ -1,5 +1,5 @@
 import { grow } from '../raster/distance';
-import type { Plane } from '../raster/pixels';
+import { reducedAlpha, type Plane, type Rgba } from '../raster/pixels';
 
 const RADIAN = Math.PI / 180;
 
@@ -121,6 +121,12 @@ export function measureBase(alpha: Plane): ProductBase {
     pitchDeg: pitch / RADIAN,
     confidence: Math.max(0, Math.min(1, (1 - error / (0.02 * w)) * Math.min(1, half / (w * 0.15)))),
   };
+}
+
+/** The base of a trimmed cutout. */
+export function baseOfCutout(image: Rgba): ProductBase {
+  const factor = Math.max(1, Math.ceil(Math.max(image.width, image.height) / 256));
+  return measureBase(reducedAlpha(image, factor));
 }
 
 function longest(solid: Uint8Array, w: number, h: number): number {

@@ -2,7 +2,10 @@ import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
 import type { Shot } from '@scenograph/core/shot/document';
+import type { Pose } from '@scenograph/core/elements/product/definition';
 import { migrate } from '@scenograph/core/shot/migrations';
+import type { Effects } from '@scenograph/core/elements/effects';
+import type { ProductBase } from '@scenograph/core/stage/base';
 import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import {
   bigint,
@@ -29,6 +32,12 @@ const documentOf = <T>(upToDate: (value: T) => T) =>
   });
 const shotDocument = documentOf<Shot>((shot) => migrate(shot) as Shot);
 const cellOrder = documentOf<CellOrder>((order) => ({ ...order, shot: migrate(order.shot) as Shot }));
+
+/** Surveys made before there were planes, masks and gloss. */
+const sceneSurvey = documentOf<SceneSurvey>((survey) => ({
+  ...{ plane: null, known: null, gloss: 0, occluder: null },
+  ...survey,
+}));
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -76,6 +85,8 @@ export interface CutoutRecord {
   width: number;
   height: number;
   bounds: { x: number; y: number; width: number; height: number };
+  /** What the product stands on; missing from cutouts made before it was looked for. */
+  base?: ProductBase;
   confidence: number;
   /** The camera's own shadow: black with alpha, its place as shares of the cutout's box. */
   shadow: { picture: string; x: number; y: number; width: number; height: number } | null;
@@ -141,12 +152,21 @@ export const pictures = pgTable('pictures', {
   createdAt: created(),
 });
 
+/** Effects kept by name. */
+export const effectSettings = pgTable('effect_settings', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  effects: jsonb('effects').$type<Effects>().notNull(),
+  createdAt: created(),
+});
+
 export const scenes = pgTable('scenes', {
   id: id(),
   workspaceId: workspace(),
   title: text('title').notNull(),
   picture: text('picture').notNull(),
-  survey: jsonb('survey').$type<SceneSurvey>().notNull(),
+  survey: sceneSurvey('survey').notNull(),
   palette: jsonb('palette').$type<string[]>().notNull(),
   season: text('season'),
   createdAt: created(),
@@ -159,7 +179,7 @@ export const products = pgTable('products', {
   widthMm: doublePrecision('width_mm'),
   heightMm: doublePrecision('height_mm'),
   depthMm: doublePrecision('depth_mm'),
-  pose: text('pose').$type<'stand' | 'flat'>().notNull().default('stand'),
+  pose: text('pose').$type<Pose>().notNull().default('stand'),
   createdAt: created(),
 });
 

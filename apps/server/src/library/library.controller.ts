@@ -1,32 +1,107 @@
-import { Controller, Get, Inject, Post, Query, Req } from '@nestjs/common';
-import type { Request } from 'express';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  Inject,
+  Param,
+  Post,
+  Put,
+  Query,
+  Req,
+  Res,
+} from '@nestjs/common';
+import type { Request, Response } from 'express';
 import { asc, eq } from 'drizzle-orm';
 import Joi from 'joi';
+import { surveySchema } from '@scenograph/core/elements/backdrop/survey';
+import { effectsSchema, type Effects } from '@scenograph/core/elements/effects';
 import { MIME } from '@scenograph/host-node/read-picture';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
-import { pictures, scenes } from '../database/schema';
+import { effectSettings, pictures } from '../database/schema';
+import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
 import { readBody, takeOrRefuse } from '../photos/photos.service';
+import { ScenesService, type SceneChange } from './scenes.service';
 
 const named = Joi.object({ name: Joi.string().max(255).required() });
+const sceneChange = Joi.object({
+  title: Joi.string().max(120).required(),
+  survey: surveySchema.required(),
+  palette: Joi.array()
+    .items(Joi.string().pattern(/^#[0-9a-f]{6}$/i))
+    .max(24)
+    .required(),
+  season: Joi.string().max(60).allow(null).required(),
+});
+const effectSetting = Joi.object({
+  title: Joi.string().max(120).required(),
+  effects: effectsSchema.required(),
+});
 
-/** Scenes and the pictures that are laid over shots. */
+/** Scenes, the pictures that are laid over shots, and kept effects. */
 @Controller('api')
 export class LibraryController {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(BLOBS) private readonly store: BlobStore,
+    private readonly scenesService: ScenesService,
   ) {}
 
   @Get('scenes')
   scenes() {
-    return this.db
-      .select()
-      .from(scenes)
-      .where(eq(scenes.workspaceId, WORKSPACE))
-      .orderBy(asc(scenes.createdAt));
+    return this.scenesService.list();
+  }
+
+  @Get('scenes/export.zip')
+  @Header('Content-Type', 'application/zip')
+  async exportScenes(@Query('id') id: string | undefined, @Res() response: Response) {
+    const zip = await this.scenesService.exportZip(id ? [id] : null);
+    response.setHeader('Content-Disposition', 'attachment; filename="scenes.zip"');
+    response.end(zip);
+  }
+
+  @Post('scenes/import')
+  async importScenes(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
+    return this.scenesService.importZip(name, await readBody(request, name));
+  }
+
+  @Post('scenes')
+  async takeScene(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
+    return this.scenesService.take(name, await readBody(request, name));
+  }
+
+  @Get('scenes/:id')
+  scene(@Param('id', IdPipe) id: string) {
+    return this.scenesService.one(id);
+  }
+
+  @Put('scenes/:id')
+  changeScene(@Param('id', IdPipe) id: string, @Body(validated(sceneChange)) change: SceneChange) {
+    return this.scenesService.change(id, change);
+  }
+
+  @Delete('scenes/:id')
+  async removeScene(@Param('id', IdPipe) id: string) {
+    await this.scenesService.remove(id);
+    return { removed: id };
+  }
+
+  @Post('scenes/:id/foreground')
+  async foreground(
+    @Param('id', IdPipe) id: string,
+    @Query(validated(named)) { name }: { name: string },
+    @Req() request: Request,
+  ) {
+    return this.scenesService.setOccluder(id, name, await readBody(request, name));
+  }
+
+  @Post('scenes/:id/foreground/:photo')
+  foregroundOf(@Param('id', IdPipe) id: string, @Param('photo', IdPipe) photo: string) {
+    return this.scenesService.occluderFromPhoto(id, photo);
   }
 
   @Get('pictures')
@@ -56,5 +131,29 @@ export class LibraryController {
       })
       .returning();
     return made;
+  }
+
+  @Get('effects')
+  effects() {
+    return this.db
+      .select()
+      .from(effectSettings)
+      .where(eq(effectSettings.workspaceId, WORKSPACE))
+      .orderBy(asc(effectSettings.createdAt));
+  }
+
+  @Post('effects')
+  async keepEffects(@Body(validated(effectSetting)) { title, effects }: { title: string; effects: Effects }) {
+    const [made] = await this.db
+      .insert(effectSettings)
+      .values({ workspaceId: WORKSPACE, title, effects })
+      .returning();
+    return made;
+  }
+
+  @Delete('effects/:id')
+  async forgetEffects(@Param('id', IdPipe) id: string) {
+    await this.db.delete(effectSettings).where(eq(effectSettings.id, id));
+    return { removed: id };
   }
 }

@@ -13,7 +13,7 @@ export async function makeCutout(store: BlobStore, photo: Rgba, recipe: CutoutRe
     if (step.kind === 'outline' && step.on && (await store.info(step.matte)))
       outlines.set(step.matte, await decodeGrey(await store.get(step.matte)));
   const started = performance.now();
-  const { image, bounds, matte, confidence, shadow } = cutOut(photo, recipe, outlines);
+  const { image, base, bounds, matte, confidence, shadow } = cutOut(photo, recipe, outlines);
   const milliseconds = Math.round(performance.now() - started);
   const [picture, mattePicture, shadowPicture] = await Promise.all([
     encodePng(image).then((bytes) => store.put(bytes, 'image/png')),
@@ -26,6 +26,7 @@ export async function makeCutout(store: BlobStore, photo: Rgba, recipe: CutoutRe
     width: image.width,
     height: image.height,
     bounds,
+    base,
     confidence,
     milliseconds,
     shadow:

@@ -1,4 +1,5 @@
 import type { ProductData } from '@scenograph/core/shot/data';
+import type { Pose } from '@scenograph/core/elements/product/definition';
 import { asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database/database';
 import { photos, products, variants } from '../database/schema';
@@ -7,7 +8,7 @@ export interface VariantWithData {
   id: string;
   productId: string;
   photoId: string | null;
-  pose: 'stand' | 'flat';
+  pose: Pose;
   data: ProductData;
 }
 
@@ -40,6 +41,7 @@ export async function variantsOf(db: Database, productIds: string[]): Promise<Va
         width: cutout.width,
         height: cutout.height,
         shadow: cutout.shadow ?? null,
+        base: cutout.base ?? null,
       },
     },
   }));

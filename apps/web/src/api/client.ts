@@ -1,6 +1,7 @@
 import useSWR, { mutate, type SWRResponse } from 'swr';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { ProductData } from '@scenograph/core/shot/data';
+import type { Pose } from '@scenograph/core/elements/product/definition';
 import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
@@ -123,7 +124,7 @@ export interface Variant {
   id: string;
   productId: string;
   photoId: string | null;
-  pose: 'stand' | 'flat';
+  pose: Pose;
   data: ProductData;
 }
 
@@ -133,7 +134,7 @@ export interface Product {
   widthMm: number | null;
   heightMm: number | null;
   depthMm: number | null;
-  pose: 'stand' | 'flat';
+  pose: Pose;
   variants: Variant[];
 }
 

@@ -6,7 +6,10 @@ import {
   type PaintHost,
   type Picture,
 } from '@scenograph/core/paint/environment';
-import { needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
+import { groundLightness, toneOf } from '@scenograph/core/elements/product/paint';
+import { environmentOf, needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
+import { paletteOf } from '@scenograph/core/raster/palette';
+import { reduceTo } from '@scenograph/core/raster/resample';
 import { alphaPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { runChecks } from '@scenograph/core/spec/checks/index';
@@ -98,7 +101,7 @@ function typeface(id: string): Promise<Typeface> {
   return found;
 }
 
-async function paintNow(shot: ResolvedShot, scale: number, productsOnly = false) {
+async function optionsFor(shot: ResolvedShot) {
   const needs = needsOf(shot);
   const held = new Map<string, Picture>();
   const typefaces = new Map<string, Typeface>();
@@ -106,15 +109,41 @@ async function paintNow(shot: ResolvedShot, scale: number, productsOnly = false)
     ...needs.pictures.map(async (hash) => held.set(hash, await picture(hash))),
     ...needs.fonts.map(async (id) => typefaces.set(id, await typeface(id))),
   ]);
-  return paintShot(shot, { host, cache, pictures: held, typefaces, scale, productsOnly });
+  return { host, cache, pictures: held, typefaces };
+}
+
+async function paintNow(shot: ResolvedShot, scale: number, productsOnly = false, draft = false) {
+  return paintShot(shot, { ...(await optionsFor(shot)), scale, productsOnly, draft });
+}
+
+/** What the painter finds where a product stands. */
+export interface StagingNote {
+  /** Colour drift from the source, delta E 2000, and whether it was held under its limit. */
+  drift: number;
+  held: boolean;
+  /** Lightness of the ground its shadow falls on, 0..1; null before a plain backdrop. */
+  ground: number | null;
 }
 
 const api = {
-  /** The shot as a bitmap, `scale` device pixels a frame pixel. */
-  async paint(shot: ResolvedShot, scale: number): Promise<ImageBitmap> {
-    const painted = await paintNow(shot, scale);
+  /** The shot as a bitmap, `scale` device pixels a frame pixel; a draft is computed coarser. */
+  async paint(shot: ResolvedShot, scale: number, draft = false): Promise<ImageBitmap> {
+    const painted = await paintNow(shot, scale, false, draft);
     const bitmap = (painted.drawable as OffscreenCanvas).transferToImageBitmap();
     return transfer(bitmap, [bitmap]);
+  },
+
+  async staging(shot: ResolvedShot, id: string): Promise<StagingNote | null> {
+    const element = shot.elements.find((e) => e.id === id);
+    if (element?.kind !== 'product') return null;
+    const environment = environmentOf(shot, await optionsFor(shot));
+    const { drift, held } = toneOf(element, environment);
+    return { drift, held, ground: groundLightness(element, environment) };
+  },
+
+  /** The colours that make up a picture. */
+  async palette(hash: string): Promise<string[]> {
+    return paletteOf(reduceTo((await picture(hash)).pixels(), 200));
   },
 
   /** The painted pixels at full size, for comparisons. */

@@ -3,7 +3,7 @@ import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
 import type { DeskWorker } from './desk.worker';
-import type { PaintWorker } from './paint.worker';
+import type { PaintWorker, StagingNote } from './paint.worker';
 
 const start = () =>
   wrap<PaintWorker>(new Worker(new URL('./paint.worker.ts', import.meta.url), { type: 'module' }));
@@ -14,9 +14,9 @@ let back: Remote<PaintWorker> | null = null;
 let stageWork: Promise<unknown> = Promise.resolve();
 
 /** Paints the picture under the hand; thumbnails and checks, which have a worker of their own, wait meanwhile. */
-export function paintStage(shot: ResolvedShot, scale: number): Promise<ImageBitmap> {
+export function paintStage(shot: ResolvedShot, scale: number, draft = false): Promise<ImageBitmap> {
   front ??= start();
-  const painting = front.paint(shot, scale);
+  const painting = front.paint(shot, scale, draft);
   stageWork = painting.catch(() => undefined);
   return painting;
 }
@@ -68,6 +68,17 @@ export function checkShot(
   wanted: () => boolean,
 ): Promise<CheckResult[] | null> {
   return inTurn(() => thumbnailPainter().check(shot, slot, slotKey, sources), wanted);
+}
+
+/** What the painter finds where a product stands. */
+export function measureStaging(shot: ResolvedShot, id: string): Promise<StagingNote | null> {
+  front ??= start();
+  return front.staging(shot, id);
+}
+
+/** The colours that make up a picture. */
+export function paletteOfPicture(hash: string): Promise<string[]> {
+  return thumbnailPainter().palette(hash);
 }
 
 /** A desk worker of one's own: it holds one photo open. Ending it lets go of the photo. */

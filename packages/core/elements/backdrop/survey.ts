@@ -1,10 +1,20 @@
 import Joi from 'joi';
+import { hashSchema } from '../element';
+import {
+  cameraFromHorizon,
+  cameraFromPlane,
+  type Camera,
+  type KnownHeight,
+  type SurveyedPlane,
+} from '../../stage/camera';
+import { lightSchema, type Light } from '../../stage/light';
 
-/** Where light comes from: azimuth 0 from behind the camera, positive toward the right; elevation above the plane; softness 0..1. */
-export interface Light {
-  azimuthDeg: number;
-  elevationDeg: number;
-  softness: number;
+/** A place to stand; `pxPerMm` is the vertical scale there, measured over 100 mm. */
+export interface StandSpot {
+  id: string;
+  x: number;
+  y: number;
+  pxPerMm: number;
 }
 
 /** What is known of a scene's picture; places in its own pixels. */
@@ -12,44 +22,79 @@ export interface SceneSurvey {
   width: number;
   height: number;
   horizonY: number | null;
-  spots: { id: string; x: number; y: number; pxPerMm: number }[];
+  /** A rectangle of known size on the standing plane, or else something of known height under a known horizon. */
+  plane: SurveyedPlane | null;
+  known: KnownHeight | null;
+  spots: StandSpot[];
   light: Light;
+  /** How much the standing surface mirrors, 0..1. */
+  gloss: number;
+  /** A grey picture by content hash, white where something stands before the products; null for nothing. */
+  occluder: string | null;
 }
 
-export const lightSchema = Joi.object({
-  azimuthDeg: Joi.number().min(-180).max(180).required(),
-  elevationDeg: Joi.number().min(1).max(90).required(),
-  softness: Joi.number().min(0).max(1).required(),
-});
+const point = Joi.array().ordered(Joi.number().required(), Joi.number().required()).length(2).required();
+const length = Joi.number().greater(0).max(1e6).required();
 
 export const surveySchema = Joi.object({
   width: Joi.number().integer().min(1).required(),
   height: Joi.number().integer().min(1).required(),
   horizonY: Joi.number().allow(null).required(),
+  plane: Joi.object({
+    corners: Joi.array().items(point).length(4).required(),
+    widthMm: length,
+    depthMm: length,
+  })
+    .allow(null)
+    .required(),
+  known: Joi.object({ base: point, top: point, heightMm: length }).allow(null).required(),
   spots: Joi.array()
     .items(
       Joi.object({
-        id: Joi.string().required(),
+        id: Joi.string().max(60).required(),
         x: Joi.number().required(),
         y: Joi.number().required(),
         pxPerMm: Joi.number().greater(0).required(),
       }),
     )
+    .max(60)
+    .unique('id')
     .required(),
   light: lightSchema.required(),
+  gloss: Joi.number().min(0).max(1).required(),
+  occluder: hashSchema.allow(null).required(),
 });
 
+const cameras = new WeakMap<SceneSurvey, Camera | null>();
+
 /**
- * Scene pixels a millimetre for something upright that stands at height `y` of the scene's picture: on one
- * plane under a level camera it grows in proportion to the distance below the horizon. Null where the scene
- * does not know its scale, or at and above the horizon.
+ * The scene's camera in its picture's pixels: from the plane, else from horizon and known height, else from horizon
+ * and a spot's scale. Null where the survey knows no scale or its measures do not fit together.
  */
-export function pxPerMmAt(survey: SceneSurvey, y: number): number | null {
-  if (!survey.spots.length) return null;
-  // Spots may lie on planes of different heights (plinths): the nearest speaks.
-  const nearest = survey.spots.reduce((a, b) => (Math.abs(b.y - y) < Math.abs(a.y - y) ? b : a));
-  if (survey.horizonY === null) return nearest.pxPerMm;
-  const drop = nearest.y - survey.horizonY;
-  if (drop <= 0 || y <= survey.horizonY) return null;
-  return (nearest.pxPerMm * (y - survey.horizonY)) / drop;
+export function sceneCamera(survey: SceneSurvey): Camera | null {
+  let camera = cameras.get(survey);
+  if (camera === undefined) {
+    try {
+      camera = surveyCamera(survey);
+    } catch {
+      camera = null;
+    }
+    cameras.set(survey, camera);
+  }
+  return camera;
+}
+
+/** The same, throwing SurveyError with what is wrong; null where nothing was measured. */
+export function surveyCamera({ width, height, plane, known, horizonY, spots }: SceneSurvey): Camera | null {
+  if (plane) return cameraFromPlane(plane, width, height);
+  if (horizonY === null) return null;
+  if (known) return cameraFromHorizon(horizonY, known, width, height);
+  if (!spots.length) return null;
+  const { x, y, pxPerMm } = spots[0];
+  return cameraFromHorizon(
+    horizonY,
+    { base: [x, y], top: [x, y - 100 * pxPerMm], heightMm: 100 },
+    width,
+    height,
+  );
 }

@@ -1,9 +1,9 @@
 import Joi from 'joi';
-import { drawPicture } from '../../paint/draw-picture';
-import { reducedAlpha } from '../../raster/pixels';
-import { castShadow, shadowFrame } from '../../stage/shadow';
-import { hashSchema, type ElementBase, type ElementKind } from '../element';
-import { lightSchema, type Light } from '../backdrop/survey';
+import type { ProductBase } from '../../stage/base';
+import { arrangementSchema, type Arrangement } from '../../stage/arrange';
+import { lightSchema, type Light } from '../../stage/light';
+import { colourSchema, hashSchema, type ElementBase, type ElementKind } from '../element';
+import { paintProduct, paintUnderProduct, showsOwnShadow } from './paint';
 
 /** The camera's own shadow, black with alpha; its place as shares of the product's box. */
 export interface OwnShadowLayer {
@@ -14,6 +14,8 @@ export interface OwnShadowLayer {
   height: number;
 }
 
+export type Pose = 'stand' | 'float' | 'flat';
+
 export interface ProductElement extends ElementBase {
   kind: 'product';
   /** The cutout's picture: a trimmed PNG with alpha. */
@@ -22,7 +24,15 @@ export interface ProductElement extends ElementBase {
   followsVariant: boolean;
   /** Real size, where known. */
   millimetres: { width: number; height: number; depth: number } | null;
-  pose: 'stand' | 'flat';
+  pose: Pose;
+  /** What it stands on, as its cutout shows it; null where nobody has looked. */
+  base: ProductBase | null;
+  /** How steeply it was photographed, in degrees, where given; null takes the base's. */
+  pitchDeg: number | null;
+  /** How far a floating product is above the plane. */
+  liftMm: number;
+  /** Goes behind what stands in the scene's foreground. */
+  behind: boolean;
   /** The shadow kept from the photo, where there is one. */
   ownShadow: OwnShadowLayer | null;
   shadow: {
@@ -31,12 +41,22 @@ export interface ProductElement extends ElementBase {
     /** Darkness of the cast shadow and of the contact under the product, 0..1. */
     strength: number;
     contact: number;
-    light: Light;
+    /** Times the softness and the length that the light gives. */
+    softness: number;
+    length: number;
+    tint: string;
+    /** A light of its own; null takes the scene's. */
+    light: Light | null;
   };
+  reflection: { strength: number; fade: number; roughness: number };
+  /** How far its tone is eased toward the scene's, and the most colour drift allowed, delta E 2000. */
+  tone: { strength: number; limit: number };
+  /** Several standing together; null for one. */
+  pack: Arrangement | null;
 }
 
-/** Long side of the silhouette from which a shadow is computed, in pixels; shadows hold no finer detail. */
-const SHADOW_SIZE = 144;
+const share = Joi.number().min(0).max(1).required();
+const length = Joi.number().greater(0).max(20000).required();
 
 export const productKind: ElementKind<ProductElement> = {
   kind: 'product',
@@ -45,14 +65,23 @@ export const productKind: ElementKind<ProductElement> = {
   schema: {
     picture: hashSchema.required(),
     followsVariant: Joi.boolean().required(),
-    millimetres: Joi.object({
-      width: Joi.number().greater(0).max(20000).required(),
-      height: Joi.number().greater(0).max(20000).required(),
-      depth: Joi.number().greater(0).max(20000).required(),
+    millimetres: Joi.object({ width: length, height: length, depth: length }).allow(null).required(),
+    pose: Joi.string().valid('stand', 'float', 'flat').required(),
+    base: Joi.object({
+      x: Joi.number().required(),
+      y: Joi.number().required(),
+      halfWidth: Joi.number().greater(0).required(),
+      halfDepth: Joi.number().min(0).required(),
+      topDepth: Joi.number().min(0).required(),
+      length: Joi.number().greater(0).required(),
+      pitchDeg: Joi.number().min(0).max(90).required(),
+      confidence: share,
     })
       .allow(null)
       .required(),
-    pose: Joi.string().valid('stand', 'flat').required(),
+    pitchDeg: Joi.number().min(0).max(90).allow(null).required(),
+    liftMm: Joi.number().min(0).max(5000).required(),
+    behind: Joi.boolean().required(),
     ownShadow: Joi.object({
       picture: hashSchema.required(),
       x: Joi.number().required(),
@@ -64,56 +93,26 @@ export const productKind: ElementKind<ProductElement> = {
       .required(),
     shadow: Joi.object({
       source: Joi.string().valid('light', 'camera').required(),
-      strength: Joi.number().min(0).max(1).required(),
-      contact: Joi.number().min(0).max(1).required(),
-      light: lightSchema.required(),
+      strength: share,
+      contact: share,
+      softness: Joi.number().min(0).max(3).required(),
+      length: Joi.number().min(0).max(3).required(),
+      tint: colourSchema.required(),
+      light: lightSchema.allow(null).required(),
     }).required(),
+    reflection: Joi.object({ strength: share, fade: share, roughness: share }).required(),
+    tone: Joi.object({ strength: share, limit: Joi.number().min(0).max(40).required() }).required(),
+    pack: arrangementSchema.allow(null).required(),
   },
   needs: (element) => ({
-    pictures: showsOwnShadow(element) ? [element.picture, element.ownShadow!.picture] : [element.picture],
+    pictures: [
+      element.picture,
+      ...(showsOwnShadow(element) ? [element.ownShadow!.picture] : []),
+      ...(element.pack?.others.map((o) => o.picture) ?? []),
+    ],
     fonts: [],
   }),
   scaled: (element) => element,
-  paint(element, canvas, environment) {
-    const { box, shadow, pose, picture } = element;
-    if (!environment.productsOnly && showsOwnShadow(element)) {
-      const own = element.ownShadow!;
-      const alpha = canvas.globalAlpha;
-      canvas.globalAlpha = alpha * shadow.strength;
-      drawPicture(
-        own.picture,
-        box.x + own.x * box.width,
-        box.y + own.y * box.height,
-        own.width * box.width,
-        own.height * box.height,
-        canvas,
-        environment,
-      );
-      canvas.globalAlpha = alpha;
-    } else if (!environment.productsOnly && (shadow.strength > 0 || shadow.contact > 0)) {
-      const source = environment.picture(picture);
-      const factor = Math.max(1, Math.ceil(Math.max(source.width, source.height) / SHADOW_SIZE));
-      const options = { pose, ...shadow };
-      const l = shadow.light;
-      const key = `shadow:4:${picture}:${pose}:${l.azimuthDeg}:${l.elevationDeg}:${l.softness}:${shadow.strength}:${shadow.contact}`;
-      const made = environment.derived(key, () => castShadow(reducedAlpha(source.pixels(), factor), options));
-      const room = shadowFrame(Math.ceil(source.width / factor), Math.ceil(source.height / factor), options);
-      const kx = (box.width * factor) / source.width;
-      const ky = (box.height * factor) / source.height;
-      canvas.imageSmoothingEnabled = true;
-      canvas.imageSmoothingQuality = 'low';
-      canvas.drawImage(
-        made,
-        box.x - room.left * kx,
-        box.y - room.top * ky,
-        made.width * kx,
-        made.height * ky,
-      );
-    }
-    drawPicture(picture, box.x, box.y, box.width, box.height, canvas, environment);
-  },
+  paintUnder: paintUnderProduct,
+  paint: paintProduct,
 };
-
-function showsOwnShadow({ shadow, ownShadow }: ProductElement): boolean {
-  return shadow.source === 'camera' && ownShadow !== null && shadow.strength > 0;
-}

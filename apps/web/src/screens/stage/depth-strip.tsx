@@ -13,8 +13,8 @@ import {
   useSortable,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { Eye, EyeOff, Lock } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { Eye, EyeOff, Lock, LockOpen } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { reducedUrl } from '../../api/client';
 
@@ -25,6 +25,11 @@ export function DepthStrip({
   onSelect,
   onMove,
   onHide,
+  also,
+  onChoose,
+  onLock,
+  onRename,
+  casts,
   children,
 }: {
   elements: ShotElement[];
@@ -32,6 +37,12 @@ export function DepthStrip({
   onSelect(id: string): void;
   onMove(id: string, to: number): void;
   onHide(id: string, hidden: boolean): void;
+  also: string[];
+  onChoose(id: string): void;
+  onLock(id: string, locked: boolean): void;
+  onRename(id: string, name: string): void;
+  /** By an element's id: the names of those its shadow falls on. */
+  casts: Map<string, string[]>;
   children: ReactNode;
 }) {
   const sensors = useSensors(
@@ -62,8 +73,12 @@ export function DepthStrip({
                 key={e.id}
                 element={e}
                 selected={e.id === selected}
-                onSelect={() => onSelect(e.id)}
+                also={also.includes(e.id)}
+                casts={casts.get(e.id) ?? []}
+                onSelect={(more) => (more ? onChoose(e.id) : onSelect(e.id))}
                 onHide={() => onHide(e.id, !e.hidden)}
+                onLock={() => onLock(e.id, !e.locked)}
+                onRename={(name) => onRename(e.id, name)}
               />
             ))}
           </ol>
@@ -75,18 +90,39 @@ export function DepthStrip({
   );
 }
 
+/** A colour for each group of linked elements, so that they are seen to belong together. */
+const LINK_COLOURS = ['#8a5bb0', '#b87503', '#2f6fa8', '#a34a66'];
+
 function Slat({
   element,
   selected,
+  also,
+  casts,
   onSelect,
   onHide,
+  onLock,
+  onRename,
 }: {
   element: ShotElement;
   selected: boolean;
-  onSelect(): void;
+  also: boolean;
+  casts: string[];
+  onSelect(more: boolean): void;
   onHide(): void;
+  onLock(): void;
+  onRename(name: string): void;
 }) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: element.id });
+  const [renaming, setRenaming] = useState(false);
+  const name = element.name || element.kind;
+  const told = [
+    element.hidden && 'hidden',
+    element.locked && 'locked',
+    element.link && 'linked',
+    casts.length && `casts on ${casts.join(' and ')}`,
+  ].filter(Boolean);
+  const small =
+    'bg-card border-line rounded-sm border p-0.5 opacity-0 group-hover:opacity-100 focus-visible:opacity-100';
   return (
     <li
       ref={setNodeRef}
@@ -97,33 +133,89 @@ function Slat({
         type="button"
         {...attributes}
         {...listeners}
-        onClick={onSelect}
-        aria-pressed={selected}
-        aria-label={`${element.name || element.kind}${element.hidden ? ', hidden' : ''}`}
+        onClick={(e) => onSelect(e.shiftKey)}
+        onDoubleClick={() => setRenaming(true)}
+        aria-pressed={selected || also}
+        aria-label={[name, ...told].join(', ')}
+        title={[name, ...told].join(', ')}
         className={`bg-card relative block h-12 w-[92px] -skew-y-6 overflow-hidden border text-left ${
           selected
             ? 'border-spruce z-10 shadow-[inset_0_3px_0_var(--color-limelight),0_0_0_1px_var(--color-spruce)]'
-            : 'border-line shadow-[1px_2px_3px_#0000000f]'
+            : also
+              ? 'border-spruce border-dashed'
+              : 'border-line shadow-[1px_2px_3px_#0000000f]'
         }`}
       >
         <span className="absolute inset-x-0 top-0 flex h-[30px] items-center justify-center overflow-hidden">
           <SlatPicture element={element} />
         </span>
         <span className="bg-card/95 absolute inset-x-0 bottom-0 truncate px-1.5 text-[11px] leading-[16px]">
-          {element.name || element.kind}
+          {name}
         </span>
       </button>
-      {element.locked && <Lock size={10} aria-label="locked" className="absolute top-1 left-1" />}
-      <button
-        type="button"
-        onClick={onHide}
-        aria-label={element.hidden ? `Show ${element.name}` : `Hide ${element.name}`}
-        className="bg-card border-line absolute -top-1 right-1 z-20 rounded-sm border p-0.5 opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
-      >
-        {element.hidden ? <EyeOff size={11} aria-hidden /> : <Eye size={11} aria-hidden />}
-      </button>
+      {renaming && (
+        <input
+          // The slat asked for a new name: typing begins at once.
+          autoFocus
+          aria-label="New name"
+          defaultValue={element.name}
+          className="border-spruce absolute inset-x-0 bottom-0 z-30 h-6 border bg-white px-1 text-[11px]"
+          onBlur={(e) => {
+            setRenaming(false);
+            if (e.target.value !== element.name) onRename(e.target.value);
+          }}
+          onKeyDown={(e) => {
+            e.stopPropagation();
+            if (e.key === 'Enter') e.currentTarget.blur();
+            if (e.key === 'Escape') {
+              e.currentTarget.value = element.name;
+              e.currentTarget.blur();
+            }
+          }}
+        />
+      )}
+      {element.link && (
+        <span
+          aria-hidden
+          className="absolute bottom-0 left-0 z-20 h-1.5 w-full"
+          style={{ background: linkColour(element.link) }}
+        />
+      )}
+      {casts.length > 0 && (
+        <span
+          aria-hidden
+          className="measure absolute -right-1 bottom-4 z-20 rounded-sm bg-[#171b19] px-1 text-[9px] text-white"
+        >
+          casts
+        </span>
+      )}
+      {element.locked && <Lock size={10} aria-hidden className="absolute top-1 left-1 z-20" />}
+      <div className="absolute -top-1 right-1 z-20 flex gap-0.5">
+        <button
+          type="button"
+          onClick={onLock}
+          aria-label={element.locked ? `Unlock ${name}` : `Lock ${name}`}
+          className={small}
+        >
+          {element.locked ? <LockOpen size={11} aria-hidden /> : <Lock size={11} aria-hidden />}
+        </button>
+        <button
+          type="button"
+          onClick={onHide}
+          aria-label={element.hidden ? `Show ${element.name}` : `Hide ${element.name}`}
+          className={small}
+        >
+          {element.hidden ? <EyeOff size={11} aria-hidden /> : <Eye size={11} aria-hidden />}
+        </button>
+      </div>
     </li>
   );
+}
+
+function linkColour(link: string): string {
+  let sum = 0;
+  for (let i = 0; i < link.length; i++) sum += link.charCodeAt(i);
+  return LINK_COLOURS[sum % LINK_COLOURS.length];
 }
 
 function SlatPicture({ element }: { element: ShotElement }) {
@@ -140,7 +232,7 @@ function SlatPicture({ element }: { element: ShotElement }) {
     const { fill } = element;
     if (fill.type === 'scene')
       return <img src={reducedUrl(fill.picture, 160)} alt="" className="h-full w-full object-cover" />;
-    const stops = fill.type === 'colour' ? [fill.colour, fill.colour] : fill.stops.map((s) => s.colour);
+    const stops = fill.type === 'gradient' ? fill.stops.map((s) => s.colour) : [fill.colour, fill.colour];
     return (
       <span className="h-full w-full" style={{ background: `linear-gradient(90deg, ${stops.join(', ')})` }} />
     );

@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import type { Light } from '@scenograph/core/elements/backdrop/survey';
+import type { Light } from '@scenograph/core/stage/light';
 import { NumberField, Segmented, Slider } from '../../ui/controls';
 
 const WIDTH = 268;

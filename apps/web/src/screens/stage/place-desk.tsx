@@ -2,36 +2,42 @@ import { ArrowDownToLine, ArrowUpToLine, Lock, LockOpen, Trash2 } from 'lucide-r
 import { BLEND_MODES, type Box } from '@scenograph/core/elements/element';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { Button, IconButton, NumberField, Select, Slider, TextField } from '../../ui/controls';
+import { ALIGNMENTS } from '@scenograph/core/shot/align';
+import { scaledOnBase } from '@scenograph/core/stage/stand';
 import type { TrueSize } from './true-size';
+import type { Editing } from './use-editing';
 
 /** Name, numbers, opacity and blend of the chosen element. */
 export function PlaceDesk({
   element,
   size,
+  several,
+  editing,
+  frame,
   onPlace,
-  onChange,
-  onDuring,
-  onRemove,
-  onDepth,
 }: {
   element: ShotElement;
   size: TrueSize | null;
+  /** How many elements are chosen. */
+  several: number;
+  editing: Editing;
+  frame: { width: number; height: number };
   onPlace(label: string, box: Box, proportional: boolean): void;
-  onChange(label: string, patch: Partial<ShotElement>): void;
-  onDuring(patch: Partial<ShotElement>): void;
-  onRemove(): void;
-  onDepth(by: number): void;
 }) {
+  const { patch: onChange, during: onDuring, remove: onRemove, depth: onDepth } = editing;
   const { box } = element;
   const aspect = box.height / box.width;
-  /** Scaled about the middle of the lower edge, where a product stands. */
-  const scaled = (width: number): Box => ({
-    ...box,
-    width,
-    height: width * aspect,
-    x: box.x + (box.width - width) / 2,
-    y: box.y + box.height - width * aspect,
-  });
+  /** Scaled about the base, where a product stands; others about the middle of their lower edge. */
+  const scaled = (width: number): Box =>
+    element.kind === 'product'
+      ? scaledOnBase(element, width / box.width)
+      : {
+          ...box,
+          width,
+          height: width * aspect,
+          x: box.x + (box.width - width) / 2,
+          y: box.y + box.height - width * aspect,
+        };
   return (
     <div className="grid gap-2">
       <div className="flex items-center gap-1.5">
@@ -111,20 +117,59 @@ export function PlaceDesk({
           />
           {size && (
             <NumberField
-              label="Real"
+              label="Height, real"
               unit="mm"
               min={1}
-              value={box.width / size.pxPerMm}
-              onCommit={(mm) => onPlace('Scale', scaled(mm * size.pxPerMm), true)}
+              value={size.standing.heightMm * size.ratio}
+              onCommit={(mm) =>
+                onPlace('Scale', scaled((box.width * mm) / (size.standing.heightMm * size.ratio)), true)
+              }
               disabled={element.locked}
             />
           )}
         </div>
       )}
       {size && Math.abs(size.ratio - 1) > 0.005 && (
-        <Button onClick={() => onPlace('True size of', scaled(box.width / size.ratio), true)}>
-          Back to true size, now {Math.round(size.ratio * 100)} %
+        <Button onClick={editing.trueSize}>
+          {Math.round(size.ratio * 100)} percent of true size: back to true
         </Button>
+      )}
+      {element.kind !== 'backdrop' && (
+        <div className="flex flex-wrap gap-1.5">
+          <Button onClick={editing.duplicate}>Duplicate</Button>
+          <Button
+            onClick={() => onPlace('Centre', { ...box, x: (frame.width - box.width) / 2 }, false)}
+            disabled={element.locked}
+          >
+            Centre
+          </Button>
+          {element.link && <Button onClick={() => editing.link(false)}>Unlink</Button>}
+        </div>
+      )}
+      {several > 1 ? (
+        <fieldset className="border-line grid gap-1.5 rounded-md border p-2">
+          <legend className="text-ink-2 px-1 text-[12px]">{several} chosen</legend>
+          <div className="flex flex-wrap gap-1.5">
+            {ALIGNMENTS.map((how) => (
+              <Button key={how} className="px-2" onClick={() => editing.align(how)}>
+                {how[0].toUpperCase() + how.slice(1)}
+              </Button>
+            ))}
+          </div>
+          <div className="flex flex-wrap gap-1.5">
+            <Button disabled={several < 3} onClick={() => editing.distribute('x')}>
+              Distribute across
+            </Button>
+            <Button disabled={several < 3} onClick={() => editing.distribute('y')}>
+              Down
+            </Button>
+            <Button onClick={() => editing.link(true)}>Link</Button>
+          </div>
+        </fieldset>
+      ) : (
+        element.kind !== 'backdrop' && (
+          <p className="text-ink-2 text-[12px]">Shift-click another to align, distribute or link them.</p>
+        )
       )}
       <Slider
         label="Opacity"

@@ -1,8 +1,13 @@
 import type Konva from 'konva';
-import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Rect, Stage as KonvaStage, Transformer } from 'react-konva';
 import type { Box } from '@scenograph/core/elements/element';
+import type { ShotElement } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { groundOf, type Ground } from '@scenograph/core/stage/ground';
+import { coveredRect } from '@scenograph/core/stage/lay-on-plane';
+import type { Guide } from '@scenograph/core/stage/snap';
+import { standingOf } from '@scenograph/core/stage/stand';
 import { paintStage } from '../../workers/painters';
 
 const PAD = 36;
@@ -11,17 +16,27 @@ const PAD = 36;
 export function StageCanvas({
   resolved,
   selected,
+  also,
+  guides,
+  draft,
   onSelect,
-  onPlace,
-  onPlaced,
+  onChoose,
+  onDrag,
+  onTransform,
   overlay,
 }: {
   resolved: ResolvedShot;
   selected: string | null;
+  also: string[];
+  guides: Guide[];
+  /** Being under the hand: painted fast first, in full when it rests. */
+  draft: boolean;
   onSelect(id: string | null): void;
-  /** While a handle is dragged. */
-  onPlace(id: string, box: Box, proportional: boolean): void;
-  onPlaced(id: string, box: Box, proportional: boolean): void;
+  onChoose(id: string): void;
+  /** Dragged by so many frame pixels since it was grabbed; `snap` is the reach in frame pixels. */
+  onDrag(id: string, dx: number, dy: number, snap: number, done: boolean): void;
+  /** A handle is dragged. */
+  onTransform(id: string, box: Box, proportional: boolean, done: boolean): void;
   overlay?: (zoom: number) => React.ReactNode;
 }) {
   const room = useRef<HTMLDivElement>(null);
@@ -39,7 +54,7 @@ export function StageCanvas({
     (size.height - 2 * PAD) / resolved.height,
     Math.max(1, 420 / resolved.width),
   );
-  usePainting(canvas, resolved, Math.min(2, zoom * window.devicePixelRatio));
+  usePainting(canvas, resolved, Math.min(2, zoom * window.devicePixelRatio), draft);
 
   const left = (size.width - resolved.width * zoom) / 2;
   const top = (size.height - resolved.height * zoom) / 2;
@@ -60,10 +75,13 @@ export function StageCanvas({
         zoom={zoom}
         resolved={resolved}
         selected={selected}
+        also={also}
         onSelect={onSelect}
-        onPlace={onPlace}
-        onPlaced={onPlaced}
+        onChoose={onChoose}
+        onDrag={onDrag}
+        onTransform={onTransform}
       />
+      <Guides guides={guides} left={left} top={top} zoom={zoom} frame={resolved} />
       <div className="pointer-events-none absolute" style={{ left, top }}>
         {overlay?.(zoom)}
       </div>
@@ -82,19 +100,20 @@ function usePainting(
   canvas: React.RefObject<HTMLCanvasElement | null>,
   resolved: ResolvedShot,
   scale: number,
+  draft: boolean,
 ): void {
-  const wish = useRef<{ resolved: ResolvedShot; scale: number } | null>(null);
+  const wish = useRef<{ resolved: ResolvedShot; scale: number; draft: boolean } | null>(null);
   const busy = useRef(false);
   useEffect(() => {
-    wish.current = { resolved, scale };
+    wish.current = { resolved, scale, draft };
     const paint = async () => {
       if (busy.current) return;
       busy.current = true;
       while (wish.current) {
-        const { resolved: shot, scale: at } = wish.current;
+        const { resolved: shot, scale: at, draft: fast } = wish.current;
         wish.current = null;
         try {
-          const bitmap = await paintStage(shot, at);
+          const bitmap = await paintStage(shot, at, fast);
           const target = canvas.current;
           if (target) {
             target.width = bitmap.width;
@@ -109,8 +128,64 @@ function usePainting(
       busy.current = false;
     };
     void paint();
-  }, [canvas, resolved, scale]);
+  }, [canvas, resolved, scale, draft]);
 }
+
+/** Lines that something snapped to. */
+function Guides({
+  guides,
+  left,
+  top,
+  zoom,
+  frame,
+}: {
+  guides: Guide[];
+  left: number;
+  top: number;
+  zoom: number;
+  frame: { width: number; height: number };
+}) {
+  if (!guides.length) return null;
+  const [w, h] = [frame.width * zoom, frame.height * zoom];
+  return (
+    <svg
+      className="pointer-events-none absolute overflow-visible"
+      style={{ left, top }}
+      width={w}
+      height={h}
+      aria-hidden
+    >
+      {guides.map((g, i) => (
+        <g key={i}>
+          <path
+            d={g.axis === 'x' ? `M${g.at * zoom} 0V${h}` : `M0 ${g.at * zoom}H${w}`}
+            stroke="#000000aa"
+            strokeWidth="2.5"
+          />
+          <path
+            d={g.axis === 'x' ? `M${g.at * zoom} 0V${h}` : `M0 ${g.at * zoom}H${w}`}
+            stroke="#d3f04a"
+            strokeWidth="1"
+          />
+          <text
+            className="measure"
+            x={g.axis === 'x' ? g.at * zoom + 5 : 6}
+            y={g.axis === 'x' ? 14 : g.at * zoom - 5}
+            fill="#fff"
+            stroke="#000000aa"
+            strokeWidth="3"
+            paintOrder="stroke"
+          >
+            {g.label}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+/** How near, in screen pixels, things snap. */
+const SNAP = 7;
 
 function Handles({
   size,
@@ -119,9 +194,11 @@ function Handles({
   zoom,
   resolved,
   selected,
+  also,
   onSelect,
-  onPlace,
-  onPlaced,
+  onChoose,
+  onDrag,
+  onTransform,
 }: {
   size: { width: number; height: number };
   left: number;
@@ -129,14 +206,18 @@ function Handles({
   zoom: number;
   resolved: ResolvedShot;
   selected: string | null;
+  also: string[];
   onSelect(id: string | null): void;
-  onPlace(id: string, box: Box, proportional: boolean): void;
-  onPlaced(id: string, box: Box, proportional: boolean): void;
+  onChoose(id: string): void;
+  onDrag(id: string, dx: number, dy: number, snap: number, done: boolean): void;
+  onTransform(id: string, box: Box, proportional: boolean, done: boolean): void;
 }) {
   const transformer = useRef<Konva.Transformer>(null);
   const layer = useRef<Konva.Layer>(null);
+  const grabbed = useRef<{ x: number; y: number } | null>(null);
   const element = resolved.elements.find((e) => e.id === selected);
   const movable = (e: (typeof resolved.elements)[number]) => e.kind !== 'backdrop' && !e.locked;
+  const ground = useMemo(() => groundOf(resolved.elements), [resolved]);
 
   useEffect(() => {
     const node =
@@ -158,9 +239,35 @@ function Handles({
       rotation: node.rotation(),
     };
   };
+  /** A handle's box is of what is seen; what lies in perspective is scaled and turned by as much. */
+  const placedBox = (e: (typeof resolved.elements)[number], node: Konva.Node): Box => {
+    const box = read(node);
+    const shown = shownBox(e, ground, resolved);
+    if (shown === e.box) return box;
+    const k = box.width / shown.width;
+    const [width, height] = [e.box.width * k, e.box.height * k];
+    return {
+      x: e.box.x + (e.box.width - width) / 2,
+      y: e.box.y + (e.box.height - height) / 2,
+      width,
+      height,
+      rotation: e.box.rotation + box.rotation,
+    };
+  };
   const proportional = () => {
     const anchor = transformer.current?.getActiveAnchor() ?? '';
     return !/middle/.test(anchor);
+  };
+  const drag = (id: string, event: Konva.KonvaEventObject<DragEvent>, done: boolean) => {
+    const at = event.target.getStage()?.getPointerPosition();
+    if (!at || !grabbed.current) return;
+    onDrag(
+      id,
+      (at.x - grabbed.current.x) / zoom,
+      (at.y - grabbed.current.y) / zoom,
+      event.evt.altKey ? 0 : SNAP / zoom,
+      done,
+    );
   };
 
   return (
@@ -169,13 +276,21 @@ function Handles({
       height={size.height}
       className="absolute inset-0"
       onMouseDown={(e) => {
+        grabbed.current = e.target.getStage()?.getPointerPosition() ?? null;
         if (e.target === e.target.getStage()) onSelect(null);
+      }}
+      onTouchStart={(e) => {
+        grabbed.current = e.target.getStage()?.getPointerPosition() ?? null;
       }}
     >
       <Layer ref={layer}>
         {resolved.elements.map((e) => {
           if (e.hidden) return null;
-          const { box } = e;
+          const box = shownBox(e, ground, resolved);
+          const choose = (more: boolean) => {
+            if (more && e.kind !== 'backdrop') onChoose(e.id);
+            else if (e.id !== selected) onSelect(e.id);
+          };
           return (
             <Rect
               key={e.id}
@@ -190,19 +305,20 @@ function Handles({
               scaleY={1}
               rotation={box.rotation}
               fill="transparent"
+              stroke={also.includes(e.id) ? '#12463a' : undefined}
+              dash={[5, 4]}
+              strokeWidth={1.5}
               draggable={movable(e)}
-              onMouseDown={() => onSelect(e.id)}
-              onTouchStart={() => onSelect(e.id)}
-              onDragMove={(event) => onPlace(e.id, read(event.target), false)}
-              onDragEnd={(event) => onPlaced(e.id, read(event.target), false)}
-              onTransform={(event) => {
-                onPlace(e.id, read(event.target), proportional());
-              }}
+              onMouseDown={(event) => choose(event.evt.shiftKey)}
+              onTouchStart={() => choose(false)}
+              onDragMove={(event) => drag(e.id, event, false)}
+              onDragEnd={(event) => drag(e.id, event, true)}
+              onTransform={(event) => onTransform(e.id, placedBox(e, event.target), proportional(), false)}
               onTransformEnd={(event) => {
-                const next = read(event.target);
+                const next = placedBox(e, event.target);
                 const keep = proportional();
                 event.target.scale({ x: 1, y: 1 });
-                onPlaced(e.id, next, keep);
+                onTransform(e.id, next, keep, true);
               }}
             />
           );
@@ -229,4 +345,18 @@ function Handles({
       </Layer>
     </KonvaStage>
   );
+}
+
+/** Where an element is seen: what lies flat on a ground shows shorter than its box. */
+function shownBox(e: ShotElement, ground: Ground | null, frame: { width: number; height: number }): Box {
+  if (e.kind !== 'product' || e.pose !== 'flat' || !ground) return e.box;
+  const standing = standingOf(e, ground, frame);
+  if (!standing) return e.box;
+  const [w, h] = [e.box.width / standing.scale / 2, e.box.height / standing.scale / 2];
+  const turned = {
+    ...standing.stand,
+    facing: standing.stand.facing - (e.box.rotation * Math.PI) / 180,
+  };
+  const rect = coveredRect(standing.camera, turned, { x0: -w, y0: -h, x1: w, y1: h }, frame);
+  return rect ? { ...rect, rotation: 0 } : e.box;
 }

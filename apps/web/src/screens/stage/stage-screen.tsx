@@ -1,45 +1,44 @@
-import { Accordion, DropdownMenu } from 'radix-ui';
+import { DropdownMenu } from 'radix-ui';
 import { ChevronDown, Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
-import type { Box } from '@scenograph/core/elements/element';
-import { resetFit } from '@scenograph/core/shot/edit';
-import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
+import type { ShotElement } from '@scenograph/core/elements/index';
+import { ALIGNMENTS } from '@scenograph/core/shot/align';
+import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
+import { resolveBase, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
 import { newPicture, newProduct, newText } from '@scenograph/core/shot/starters';
-import { applyFix } from '@scenograph/core/spec/checks/index';
-import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, reducedUrl, request, useServer, type ListingDetail, type Picture } from '../../api/client';
+import {
+  refresh,
+  reducedUrl,
+  request,
+  useServer,
+  type ListingDetail,
+  type Picture,
+  type Product,
+  type Variant,
+} from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, IconButton, Select, buttonClass } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
-import { StatusMark } from '../../ui/status';
 import { FindAction, TopBar } from '../../ui/top-bar';
 import { DeliverDialog } from '../deliveries/deliver-dialog';
 import { useChecks } from '../listings/cell-picture';
 import { useKnownSizes } from '../listings/listing-screen';
 import { DepthStrip } from './depth-strip';
-import {
-  addElement,
-  moveDepth,
-  newId,
-  patchElement,
-  placeElement,
-  removeElement,
-  type SlotTarget,
-} from './editing';
-import { BackdropDesk } from './kinds/backdrop-desk';
-import { ProductLightDesk, ProductPlaceDesk } from './kinds/product-desk';
-import { TextDesk } from './kinds/text-desk';
-import { PlaceDesk } from './place-desk';
-import { Section } from './section';
+import { Desk } from './desk';
+import { moveDepth, newId, patchElement, type SlotTarget } from './editing';
+import { GradientHandles } from './gradient-handles';
+import { MillimetreRule } from './millimetre-rule';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
 import { isSaved, saveNow, useStage, type Saving, type StoredShot } from './store';
 import { trueSize } from './true-size';
+import { useEditing } from './use-editing';
+
+type VariantChoice = Pick<Variant, 'id' | 'productId' | 'pose' | 'data'>;
 
 export function StageScreen() {
   const { id } = useParams();
@@ -113,8 +112,6 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
       shot ? (active ? resolveForSlot(shot, active.key, active.slot, data) : resolveBase(shot, data)) : null,
     [shot, active, data],
   );
-  const element = resolved?.elements.find((e) => e.id === selected) ?? null;
-  const written = shot?.elements.find((e) => e.id === selected) ?? null;
   const results = useChecks(
     active ? resolved : null,
     active?.slot ?? allSlots[0]?.slot,
@@ -122,90 +119,62 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     known,
     !!active,
   );
-
-  const patch = useCallback(
-    (label: string, value: Partial<ShotElement>) => {
-      const { selected: id } = useStage.getState();
-      if (id) useStage.getState().finish(label, (s) => patchElement(s, id, value, target));
-    },
-    [target],
+  const onAdded = useCallback(
+    (made: ShotElement) => setOpen((o) => [...new Set([...o, made.kind === 'text' ? 'overlays' : 'place'])]),
+    [],
   );
-  const during = useCallback(
-    (value: Partial<ShotElement>) => {
-      const { selected: id } = useStage.getState();
-      if (id) useStage.getState().during((s) => patchElement(s, id, value, target));
-    },
-    [target],
+  const editing = useEditing(resolved, target, data, onAdded);
+  const { add, remove, nudge, depth, duplicate, align, distribute, link, trueSize: toTrueSize } = editing;
+  const addText = useCallback(
+    () => add((now) => ({ ...newText(newId('text', now), 'New words', now.frame), name: 'Text' })),
+    [add],
   );
-
-  // A gesture scales from where the element was when it began.
-  const begun = useRef<ShotElement | null>(null);
-  const place = (id: string, box: Box, proportional: boolean) => {
-    begun.current ??= resolved?.elements.find((e) => e.id === id) ?? null;
-    const from = begun.current;
-    if (from)
-      useStage
-        .getState()
-        .during((s) => placeElement(s, baseLike(s, from, target), box, target, proportional));
+  const addProduct = useCallback(
+    (of: VariantChoice | undefined) => {
+      if (!of?.data.cutout)
+        return say('stop', 'This variant has no cutout yet. Open its photo and cut it out.');
+      const other = of.productId !== detail.listing.productId;
+      add((now) => ({
+        ...newProduct(newId('product', now), of.data, now.frame, of.pose, resolveBase(now, data).elements),
+        // A product of another listing stays itself whatever variant is on the stage.
+        followsVariant: !other,
+      }));
+    },
+    [add, data, detail.listing.productId],
+  );
+  const { data: allProducts } = useServer<Product[]>('/api/products');
+  const choices = useMemo<(VariantChoice & { title: string })[]>(
+    () =>
+      (allProducts ?? []).flatMap((p) =>
+        p.variants.map((v) => ({
+          id: v.id,
+          productId: p.id,
+          pose: p.pose,
+          data: v.data,
+          title: p.variants.length > 1 ? `${p.title}, ${v.data.variant}` : p.title,
+        })),
+      ),
+    [allProducts],
+  );
+  const swap = (id: string) => {
+    const { selected: chosen } = useStage.getState();
+    const choice = choices.find((c) => c.id === id);
+    const from = resolved?.elements.find((e) => e.id === chosen);
+    if (!choice?.data.cutout || from?.kind !== 'product')
+      return say('stop', 'That product has no cutout yet. Open its photo and cut it out.');
+    const next = swapProduct(from, choice.data);
+    const {
+      id: _,
+      kind: __,
+      ...value
+    } = {
+      ...next,
+      name: choice.title,
+      pose: choice.pose,
+      followsVariant: choice.productId === detail.listing.productId,
+    };
+    editing.patch(`Swap for ${choice.title}`, value);
   };
-  const placed = (id: string, box: Box, proportional: boolean) => {
-    const from = begun.current ?? resolved?.elements.find((e) => e.id === id);
-    begun.current = null;
-    if (!from) return;
-    const moved = Math.abs(from.box.width - box.width) < 0.01;
-    useStage
-      .getState()
-      .finish(
-        `${moved ? (from.box.rotation !== box.rotation ? 'Turn' : 'Move') : 'Scale'} ${from.name}`,
-        (s) => placeElement(s, baseLike(s, from, target), box, target, proportional),
-      );
-  };
-
-  const add = useCallback((make: () => ShotElement) => {
-    const made = make();
-    useStage.getState().edit(`Add ${made.name}`, (s) => addElement(s, made));
-    useStage.getState().select(made.id);
-    setOpen((o) => [...new Set([...o, made.kind === 'text' ? 'overlays' : 'place'])]);
-  }, []);
-  const addText = useCallback(() => {
-    const now = useStage.getState().document!;
-    add(() => ({ ...newText(newId('text', now), 'New words', now.frame), name: 'Text' }));
-  }, [add]);
-  const addProduct = useCallback(() => {
-    const now = useStage.getState().document!;
-    if (!data?.cutout) return say('stop', 'This variant has no cutout yet. Open its photo and cut it out.');
-    const ground = now.elements.find((e) => e.kind === 'backdrop');
-    const survey = ground?.kind === 'backdrop' && ground.fill.type === 'scene' ? ground.fill.survey : null;
-    add(() => newProduct(newId('product', now), data, now.frame, variant.pose, survey));
-  }, [add, data, variant]);
-  const remove = useCallback(() => {
-    const { selected: id, document: now } = useStage.getState();
-    const gone = now?.elements.find((e) => e.id === id);
-    if (!gone || gone.locked) return;
-    useStage.getState().edit(`Remove ${gone.name}`, (s) => removeElement(s, gone.id));
-    useStage.getState().select(null);
-  }, []);
-  const nudge = useCallback(
-    (dx: number, dy: number) => {
-      const { selected: id, document: now } = useStage.getState();
-      if (!id || !now) return;
-      const at = (
-        target ? resolveForSlot(now, target.key, target.slot, data) : resolveBase(now, data)
-      ).elements.find((e) => e.id === id);
-      if (!at || at.locked || at.kind === 'backdrop') return;
-      const box = { ...at.box, x: at.box.x + dx, y: at.box.y + dy };
-      useStage
-        .getState()
-        .edit(`Nudge ${at.name}`, (s) => placeElement(s, baseLike(s, at, target), box, target, false));
-    },
-    [target, data],
-  );
-  const depth = useCallback((by: number) => {
-    const { selected: id, document: now } = useStage.getState();
-    if (!id || !now) return;
-    const from = now.elements.findIndex((e) => e.id === id);
-    useStage.getState().edit(by > 0 ? 'Bring forward' : 'Send back', (s) => moveDepth(s, id, from + by));
-  }, []);
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -217,6 +186,11 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         e.preventDefault();
         if (e.shiftKey) useStage.getState().redo();
         else useStage.getState().undo();
+        return;
+      }
+      if (ctrl && e.key.toLowerCase() === 'd' && !typing) {
+        e.preventDefault();
+        duplicate();
         return;
       }
       if (typing || ctrl || e.altKey) return;
@@ -248,7 +222,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('beforeunload', onLeave);
     };
-  }, [nudge, remove]);
+  }, [nudge, remove, duplicate]);
 
   const feed = async (key: string, on: boolean) => {
     try {
@@ -273,7 +247,19 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         run: () => useStage.getState().redo(),
       },
       { id: 'text', title: 'Add a text', group: 'Stage', run: addText },
-      { id: 'product', title: 'Add the product', group: 'Stage', run: addProduct },
+      { id: 'product', title: 'Add the product', group: 'Stage', run: () => addProduct(variant) },
+      { id: 'duplicate', title: 'Duplicate what is chosen', group: 'Stage', keys: 'Ctrl D', run: duplicate },
+      { id: 'true-size', title: 'Back to true size', group: 'Stage', run: toTrueSize },
+      { id: 'link', title: 'Link what is chosen, to move as one', group: 'Stage', run: () => link(true) },
+      { id: 'unlink', title: 'Unlink', group: 'Stage', run: () => link(false) },
+      ...ALIGNMENTS.map((how) => ({
+        id: `align-${how}`,
+        title: how === 'bases' ? 'Align the bases of what is chosen' : `Align what is chosen: ${how}`,
+        group: 'Stage',
+        run: () => align(how),
+      })),
+      { id: 'across', title: 'Distribute across', group: 'Stage', run: () => distribute('x') },
+      { id: 'down', title: 'Distribute down', group: 'Stage', run: () => distribute('y') },
       { id: 'remove', title: 'Remove what is chosen', group: 'Stage', keys: 'Delete', run: remove },
       { id: 'forward', title: 'Bring forward', group: 'Stage', run: () => depth(1) },
       { id: 'back', title: 'Send back', group: 'Stage', run: () => depth(-1) },
@@ -301,16 +287,14 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         run: () => setDelivering(true),
       },
     ],
-    [addText, addProduct, remove, depth, fed],
+    [addText, addProduct, variant, remove, depth, duplicate, toTrueSize, link, align, distribute, fed],
   );
   useActions('stage', actions);
 
   if (!shot || !resolved) return null;
+  const element = resolved.elements.find((e) => e.id === selected) ?? null;
   const size = element ? trueSize(resolved, element) : null;
-  const stops = results?.filter((r) => r.verdict === 'stop').length ?? 0;
-  const looks = results?.filter((r) => r.verdict === 'look').length ?? 0;
-  const differing = fed.filter((s) => shot.fits[s.key]).length;
-  const differences = active ? shot.fits[active.key] : undefined;
+  const casts = whatCastsOnWhat(resolved);
 
   return (
     <>
@@ -369,6 +353,13 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
             patchElement(s, id, { hidden } as Partial<ShotElement>, target),
           )
         }
+        also={stage.also}
+        onChoose={stage.choose}
+        onLock={(id, locked) =>
+          stage.edit(locked ? 'Lock' : 'Unlock', (s) => patchElement(s, id, { locked }, null))
+        }
+        onRename={(id, name) => stage.edit('Rename', (s) => patchElement(s, id, { name }, null))}
+        casts={casts}
       >
         <DropdownMenu.Root>
           <DropdownMenu.Trigger className={buttonClass()}>
@@ -381,14 +372,28 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
               className="border-line bg-card z-50 w-56 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
             >
               <MenuItem onSelect={addText}>Text</MenuItem>
-              <MenuItem onSelect={addProduct}>Product</MenuItem>
+              <MenuItem onSelect={() => addProduct(variant)}>Product</MenuItem>
+              <DropdownMenu.Sub>
+                <DropdownMenu.SubTrigger className="data-[highlighted]:bg-spruce-tint flex h-8 cursor-pointer items-center rounded-sm px-2.5 outline-none">
+                  Another product
+                </DropdownMenu.SubTrigger>
+                <DropdownMenu.Portal>
+                  <DropdownMenu.SubContent className="border-line bg-card z-50 max-h-96 w-64 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]">
+                    {choices.map((c) => (
+                      <MenuItem key={c.id} onSelect={() => addProduct(c)}>
+                        <span className="truncate">{c.title}</span>
+                      </MenuItem>
+                    ))}
+                  </DropdownMenu.SubContent>
+                </DropdownMenu.Portal>
+              </DropdownMenu.Sub>
               <DropdownMenu.Label className="text-ink-2 px-2.5 pt-2 pb-1 text-[11px]">
                 Logos and pictures
               </DropdownMenu.Label>
               {pictures?.map((p) => (
                 <MenuItem
                   key={p.id}
-                  onSelect={() => add(() => newPicture(newId('picture', shot), p.title, p, shot.frame))}
+                  onSelect={() => add((now) => newPicture(newId('picture', now), p.title, p, now.frame))}
                 >
                   <span className="flex h-5 w-8 items-center justify-center bg-[#bdbdbd]">
                     <img src={reducedUrl(p.picture, 160)} alt="" className="max-h-4 max-w-7" />
@@ -406,176 +411,41 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
           <StageCanvas
             resolved={resolved}
             selected={selected}
+            also={stage.also}
+            guides={editing.guides}
+            draft={stage.gestureBase !== null}
             onSelect={stage.select}
-            onPlace={place}
-            onPlaced={placed}
-            overlay={(zoom) =>
-              size && element && <MillimetreRule element={element} size={size.pxPerMm} zoom={zoom} />
-            }
+            onChoose={stage.choose}
+            onDrag={editing.drag}
+            onTransform={editing.transform}
+            overlay={(zoom) => (
+              <>
+                {size && element && <MillimetreRule element={element} size={size} zoom={zoom} />}
+                {element?.kind === 'backdrop' && (
+                  <GradientHandles
+                    element={element}
+                    frame={resolved}
+                    zoom={zoom}
+                    during={editing.during}
+                    commit={editing.patch}
+                  />
+                )}
+              </>
+            )}
           />
         </main>
-        <aside aria-label="Desk" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
-          {active && (
-            <p className="bg-spruce px-3.5 py-1.5 text-[12.5px] text-white">
-              You are on <b>{active.slot.title}</b>, {active.marketplace}. Changes stay in this slot.{' '}
-              <button type="button" className="underline" onClick={() => stage.showSlot(null)}>
-                Back to the base
-              </button>
-            </p>
-          )}
-          <Accordion.Root type="multiple" value={open} onValueChange={setOpen}>
-            <Section
-              n={1}
-              id="place"
-              title="Place"
-              summary={
-                size
-                  ? `${Math.round(size.ratio * 100)} % of true size`
-                  : element
-                    ? element.name
-                    : 'nothing chosen'
-              }
-            >
-              {element && written ? (
-                <>
-                  <PlaceDesk
-                    element={element}
-                    size={size}
-                    onPlace={(label, box, proportional) =>
-                      stage.edit(`${label} ${element.name}`, (s) =>
-                        placeElement(s, baseLike(s, element, target), box, target, proportional),
-                      )
-                    }
-                    onChange={patch}
-                    onDuring={during}
-                    onRemove={remove}
-                    onDepth={depth}
-                  />
-                  {element.kind === 'product' && (
-                    <ProductPlaceDesk element={element} during={during} commit={patch} />
-                  )}
-                  {element.kind === 'backdrop' && written.kind === 'backdrop' && (
-                    <div className="mt-2.5">
-                      <BackdropDesk element={element} during={during} commit={patch} />
-                    </div>
-                  )}
-                </>
-              ) : (
-                <p className="text-ink-2">Choose something on the stage or in the depth strip.</p>
-              )}
-            </Section>
-            <Section
-              n={2}
-              id="light"
-              title="Light"
-              summary={
-                element?.kind === 'product'
-                  ? `${Math.round(element.shadow.light.azimuthDeg)}°, ${Math.round(element.shadow.light.elevationDeg)}° up`
-                  : ''
-              }
-            >
-              {element?.kind === 'product' ? (
-                <ProductLightDesk element={element} during={during} commit={patch} />
-              ) : (
-                <p className="text-ink-2">Choose a product to light it.</p>
-              )}
-            </Section>
-            <Section
-              n={3}
-              id="overlays"
-              title="Overlays"
-              summary={String(
-                shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length,
-              )}
-            >
-              {element?.kind === 'text' && written?.kind === 'text' ? (
-                <TextDesk
-                  element={{ ...element, text: differencesOf(differences, written).text }}
-                  during={during}
-                  commit={patch}
-                />
-              ) : (
-                <div className="grid gap-2">
-                  <p className="text-ink-2">Choose a text to change its words, or add one.</p>
-                  <Button onClick={addText}>Add a text</Button>
-                </div>
-              )}
-            </Section>
-            <Section n={4} id="fit" title="Fit" summary={`${differing} of ${fed.length} differ`}>
-              {active ? (
-                differences ? (
-                  <ul className="grid gap-1.5">
-                    {Object.entries(differences.elements).map(([id, d]) => (
-                      <li key={id} className="flex items-center gap-2">
-                        <span className="border-spruce h-2 w-2 border-[1.5px]" aria-hidden />
-                        <span className="truncate">
-                          {shot.elements.find((e) => e.id === id)?.name ?? 'removed element'}
-                        </span>
-                        <span className="text-ink-2 text-[12px]">
-                          {Object.keys(d).map(keyTitle).join(', ')}
-                        </span>
-                        <Button
-                          tone="quiet"
-                          className="ml-auto"
-                          onClick={() => stage.edit('Reset a difference', (s) => resetFit(s, active.key, id))}
-                        >
-                          Reset
-                        </Button>
-                      </li>
-                    ))}
-                    <li>
-                      <Button onClick={() => stage.edit('Reset this slot', (s) => resetFit(s, active.key))}>
-                        Reset all of this slot
-                      </Button>
-                    </li>
-                  </ul>
-                ) : (
-                  <p className="text-ink-2">
-                    This slot follows the base by rule. Move something here and it stays a difference of this
-                    slot.
-                  </p>
-                )
-              ) : (
-                <p className="text-ink-2">Choose a size below the stage to see and change its fit.</p>
-              )}
-            </Section>
-            <Section
-              n={5}
-              id="checks"
-              title="Checks"
-              tone={stops ? 'text-coral-ink' : looks ? 'text-amber-ink' : undefined}
-              summary={
-                !active
-                  ? 'per size'
-                  : !results
-                    ? 'measuring'
-                    : stops || looks
-                      ? [looks && `${looks} look`, stops && `${stops} stop`].filter(Boolean).join(', ')
-                      : 'all pass'
-              }
-            >
-              {active && results ? (
-                <ul className="grid gap-2.5">
-                  {results.map((r) => (
-                    <CheckRow
-                      key={r.check}
-                      result={r}
-                      onFix={() =>
-                        stage.edit(r.fix!.title, (s) =>
-                          applyFix(r.check, s, resolved, active.key, active.slot),
-                        )
-                      }
-                    />
-                  ))}
-                </ul>
-              ) : (
-                <p className="text-ink-2">
-                  Choose a size below the stage to measure it against its specification.
-                </p>
-              )}
-            </Section>
-          </Accordion.Root>
-        </aside>
+        <Desk
+          resolved={resolved}
+          active={active}
+          fed={fed}
+          results={results}
+          editing={editing}
+          open={open}
+          onOpen={setOpen}
+          onAddText={addText}
+          swaps={choices}
+          onSwap={swap}
+        />
       </div>
 
       <SizeStrip
@@ -634,29 +504,6 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   );
 }
 
-/** The element to scale from: in the base as it is written, in a slot as it is placed there. */
-function baseLike(
-  shot: { elements: ShotElement[] },
-  at: ShotElement,
-  target: SlotTarget | null,
-): ShotElement {
-  if (target) return at;
-  return shot.elements.find((e) => e.id === at.id) ?? at;
-}
-
-function differencesOf<E extends ShotElement>(
-  fit: { elements: Record<string, Partial<ShotElement>> } | undefined,
-  element: E,
-): E {
-  return { ...element, ...(fit?.elements[element.id] as Partial<E> | undefined) };
-}
-
-function keyTitle(key: string): string {
-  return (
-    { box: 'place', hidden: 'shown or hidden', fill: 'backdrop', shadow: 'shadow', text: 'words' }[key] ?? key
-  );
-}
-
 function MenuItem({ onSelect, children }: { onSelect(): void; children: React.ReactNode }) {
   return (
     <DropdownMenu.Item
@@ -684,65 +531,5 @@ function SavingNote({ saving, at }: { saving: Saving; at: Date | null }) {
     >
       {text}
     </span>
-  );
-}
-
-function CheckRow({ result, onFix }: { result: CheckResult; onFix(): void }) {
-  return (
-    <li className="flex gap-2">
-      <span className="pt-1">
-        <StatusMark mark={result.verdict} />
-      </span>
-      <div className="min-w-0 grow">
-        <p className="flex justify-between gap-2">
-          <span className="font-medium">{result.title}</span>
-          <span className="measure text-right">{result.measured}</span>
-        </p>
-        <p className="text-ink-2 flex justify-between gap-2 text-[12px]">
-          <span>limit</span> <span className="measure text-right">{result.limit}</span>
-        </p>
-        {result.verdict !== 'pass' && <p className="mt-0.5 text-[12.5px]">{result.sentence}</p>}
-        {result.fix && (
-          <Button className="mt-1.5" onClick={onFix}>
-            {result.fix.title}
-          </Button>
-        )}
-      </div>
-    </li>
-  );
-}
-
-/** Real millimetres beside the product, every 50 marked. */
-function MillimetreRule({ element, size, zoom }: { element: ShotElement; size: number; zoom: number }) {
-  const { box } = element;
-  const tall = box.height * zoom;
-  const mm = box.height / size;
-  const ticks = Array.from({ length: Math.floor(mm / 50) + 1 }, (_, i) => i * 50);
-  return (
-    <svg
-      className="absolute overflow-visible"
-      style={{ left: (box.x + box.width) * zoom + 22, top: box.y * zoom }}
-      width="60"
-      height={tall}
-      aria-hidden
-    >
-      <g stroke="#00000088" strokeWidth="3">
-        <path d={`M0.5 0V${tall}M0 .5h9M0 ${tall - 0.5}h9`} fill="none" />
-      </g>
-      <g stroke="#fff" strokeWidth="1">
-        <path d={`M0.5 0V${tall}M0 .5h9M0 ${tall - 0.5}h9`} fill="none" />
-        {ticks.slice(1).map((t) => (
-          <path key={t} d={`M0 ${tall - t * size * zoom}h5`} />
-        ))}
-      </g>
-      <g className="measure" fill="#fff" stroke="#000000aa" strokeWidth="3" paintOrder="stroke">
-        <text x="13" y="5">
-          {Math.round(mm)} mm
-        </text>
-        <text x="13" y={tall + 1}>
-          0
-        </text>
-      </g>
-    </svg>
   );
 }

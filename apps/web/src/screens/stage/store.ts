@@ -33,6 +33,8 @@ interface StageState {
   savedAt: Date | null;
   conflict: Conflict | null;
   selected: string | null;
+  /** Others that are chosen with it, for aligning and linking. */
+  also: string[];
   /** The slot whose fit is on the stage; null shows the base. */
   slot: string | null;
   /** While a gesture goes on: the document it began with. */
@@ -40,6 +42,8 @@ interface StageState {
 
   open(shot: StoredShot): void;
   select(id: string | null): void;
+  /** Adds to what is chosen, or lets go of it. */
+  choose(id: string): void;
   showSlot(key: string | null): void;
   /** One finished change. The recipe gets the document and gives the new one. */
   edit(label: string, change: (shot: Shot) => Shot): void;
@@ -83,6 +87,7 @@ export const useStage = create<StageState>((set, get) => {
     savedAt: null,
     conflict: null,
     selected: null,
+    also: [],
     slot: null,
     gestureBase: null,
 
@@ -97,11 +102,18 @@ export const useStage = create<StageState>((set, get) => {
         savedAt: null,
         conflict: null,
         selected: shot.document.elements.find((e) => e.kind === 'product')?.id ?? null,
+        also: [],
         slot: null,
         gestureBase: null,
       });
     },
-    select: (selected) => set({ selected }),
+    select: (selected) => set({ selected, also: [] }),
+    choose(id) {
+      const { selected, also } = get();
+      if (!selected) set({ selected: id });
+      else if (id === selected) set({ selected: also[0] ?? null, also: also.slice(1) });
+      else set({ also: also.includes(id) ? also.filter((a) => a !== id) : [...also, id] });
+    },
     showSlot: (slot) => set({ slot }),
     edit(label, change) {
       const before = get().document;

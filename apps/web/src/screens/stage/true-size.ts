@@ -1,9 +1,11 @@
 import type { ShotElement } from '@scenograph/core/elements/index';
-import { pxPerMmAt, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { groundOf } from '@scenograph/core/stage/ground';
+import { pitchNote, standingOf, type Standing } from '@scenograph/core/stage/stand';
 
 export interface TrueSize {
-  /** Frame pixels a millimetre where the product stands. */
+  standing: Standing;
+  /** Frame pixels a millimetre of the product as drawn. */
   pxPerMm: number;
   /** 1 is true to size. */
   ratio: number;
@@ -11,15 +13,28 @@ export interface TrueSize {
 
 /** How a standing product's size compares with its real one, where scene and millimetres are known. */
 export function trueSize(shot: ResolvedShot, element: ShotElement): TrueSize | null {
-  if (element.kind !== 'product' || !element.millimetres) return null;
-  const ground = shot.elements.find((e) => e.kind === 'backdrop' && e.fill.type === 'scene' && !e.hidden);
-  if (ground?.kind !== 'backdrop' || ground.fill.type !== 'scene') return null;
-  const survey: SceneSurvey = ground.fill.survey;
-  const k = ground.box.width / survey.width;
-  // The middle of a round base lies a little above its lowest pixel.
-  const standY = element.box.y + element.box.height - element.box.width * 0.1;
-  const scale = pxPerMmAt(survey, (standY - ground.box.y) / k);
-  if (!scale) return null;
-  const pxPerMm = scale * k;
-  return { pxPerMm, ratio: element.box.width / (element.millimetres.width * pxPerMm) };
+  if (element.kind !== 'product') return null;
+  const standing = standingOf(element, groundOf(shot.elements), shot);
+  if (!standing || standing.ratio === null) return null;
+  return { standing, pxPerMm: standing.pxPerMm, ratio: standing.ratio };
+}
+
+/** What is worth saying of how a product stands, in sentences. */
+export function standNotes(shot: ResolvedShot, element: ShotElement): string[] {
+  if (element.kind !== 'product' || element.pose === 'flat') return [];
+  const ground = groundOf(shot.elements);
+  const standing = standingOf(element, ground, shot);
+  if (!ground) return [];
+  if (!standing)
+    return [
+      'Its base is above the horizon here: nothing could stand there. Move it down, or let it float before a plain backdrop.',
+    ];
+  const notes: string[] = [];
+  if (!element.millimetres)
+    notes.push(
+      'This product knows no millimetres: it is sized by eye. Give its size on the Products page to have it true.',
+    );
+  const pitch = pitchNote(standing, element.pitchDeg !== null);
+  if (pitch) notes.push(pitch);
+  return notes;
 }

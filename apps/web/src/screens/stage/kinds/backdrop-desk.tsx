@@ -1,44 +1,65 @@
-import type { BackdropElement, Fill, GradientStop } from '@scenograph/core/elements/backdrop/definition';
-import { Button, ColourField, NumberField, Segmented, Slider } from '../../../ui/controls';
+import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/definition';
+import {
+  GRADIENT_FORMS,
+  type GradientFill,
+  type GradientStop,
+} from '@scenograph/core/elements/backdrop/gradient';
+import { NEW_SET, type SetFill } from '@scenograph/core/elements/backdrop/set';
+import { UNADJUSTED } from '@scenograph/core/stage/ground-colour';
+import { MATERIALS, type Material } from '@scenograph/core/stage/materials';
+import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
 import { reducedUrl, useServer, type Scene } from '../../../api/client';
+import { LightDome } from '../light-dome';
 import type { KindDeskProps } from './desk-props';
+
+type Props = KindDeskProps<BackdropElement> & { palette: string[] };
 
 const START: Record<Exclude<Fill['type'], 'scene'>, (colour: string) => Fill> = {
   colour: (colour) => ({ type: 'colour', colour }),
-  linear: (colour) => ({
-    type: 'linear',
-    angle: 90,
+  gradient: (colour) => ({
+    type: 'gradient',
+    form: 'linear',
+    from: { x: 0.5, y: 0 },
+    to: { x: 0.5, y: 1 },
     stops: [
       { at: 0, colour: '#ffffff' },
       { at: 1, colour },
     ],
   }),
-  radial: (colour) => ({
-    type: 'radial',
-    x: 0.5,
-    y: 0.45,
-    radius: 0.6,
-    stops: [
-      { at: 0, colour: '#ffffff' },
-      { at: 1, colour },
-    ],
-  }),
+  set: (colour) => ({ ...NEW_SET, colour }),
 };
 
-export function BackdropDesk({ element, during, commit }: KindDeskProps<BackdropElement>) {
+export function BackdropDesk({ element, during, commit, palette }: Props) {
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
-  const { fill } = element;
+  const { fill, adjust, edges } = element;
   const colour =
-    fill.type === 'colour'
-      ? fill.colour
+    fill.type === 'gradient'
+      ? fill.stops[fill.stops.length - 1].colour
       : fill.type === 'scene'
         ? '#d9d4cb'
-        : fill.stops[fill.stops.length - 1].colour;
+        : fill.colour;
   const toScene = (s: Scene) =>
     commit('Change backdrop', {
       name: s.title,
       fill: { type: 'scene', picture: s.picture, focus: { x: 0.5, y: 0.5 }, survey: s.survey },
     });
+  const dim = (
+    label: string,
+    key: 'hue' | 'saturation' | 'lightness',
+    unit: string,
+    by: number,
+    most: number,
+  ) => (
+    <Slider
+      label={label}
+      unit={unit}
+      min={-most}
+      max={most}
+      value={Math.round(adjust[key] * by)}
+      onChange={(v) => during({ adjust: { ...adjust, [key]: v / by } })}
+      onCommit={(v) => commit(`${label} of the background`, { adjust: { ...adjust, [key]: v / by } })}
+    />
+  );
   return (
     <div className="grid gap-2.5">
       <Segmented
@@ -47,12 +68,16 @@ export function BackdropDesk({ element, during, commit }: KindDeskProps<Backdrop
         onChange={(type) => {
           if (type === 'scene') {
             if (scenes?.[0]) toScene(scenes[0]);
-          } else commit('Change backdrop', { name: 'Backdrop', fill: START[type](colour) });
+          } else
+            commit('Change backdrop', {
+              name: type === 'set' ? 'Set' : 'Backdrop',
+              fill: START[type](colour),
+            });
         }}
         options={[
           { value: 'colour', title: 'Colour' },
-          { value: 'linear', title: 'Linear' },
-          { value: 'radial', title: 'Radial' },
+          { value: 'gradient', title: 'Gradient' },
+          { value: 'set', title: 'Set' },
           { value: 'scene', title: 'Scene' },
         ]}
       />
@@ -64,51 +89,19 @@ export function BackdropDesk({ element, during, commit }: KindDeskProps<Backdrop
             onChange={(c) => during({ fill: { ...fill, colour: c } })}
             onCommit={(c) => commit('Colour backdrop', { fill: { ...fill, colour: c } })}
           />
+          <Palette
+            palette={palette}
+            onPick={(c) => commit('Colour backdrop', { fill: { ...fill, colour: c } })}
+          />
           <Button onClick={() => commit('Colour backdrop', { fill: { type: 'colour', colour: '#ffffff' } })}>
             Pure white
           </Button>
         </>
       )}
-      {fill.type === 'linear' && (
-        <NumberField
-          label="Angle"
-          unit="°"
-          value={fill.angle}
-          min={-360}
-          max={360}
-          onCommit={(angle) => commit('Turn gradient', { fill: { ...fill, angle } })}
-        />
+      {fill.type === 'gradient' && (
+        <GradientPart fill={fill} during={during} commit={commit} palette={palette} />
       )}
-      {fill.type === 'radial' && (
-        <>
-          {(['x', 'y'] as const).map((axis) => (
-            <Slider
-              key={axis}
-              label={axis === 'x' ? 'Centre across' : 'Centre down'}
-              unit="%"
-              value={Math.round(fill[axis] * 100)}
-              onChange={(v) => during({ fill: { ...fill, [axis]: v / 100 } })}
-              onCommit={(v) => commit('Move gradient', { fill: { ...fill, [axis]: v / 100 } })}
-            />
-          ))}
-          <Slider
-            label="Radius"
-            unit="%"
-            min={10}
-            max={150}
-            value={Math.round(fill.radius * 100)}
-            onChange={(v) => during({ fill: { ...fill, radius: v / 100 } })}
-            onCommit={(v) => commit('Widen gradient', { fill: { ...fill, radius: v / 100 } })}
-          />
-        </>
-      )}
-      {(fill.type === 'linear' || fill.type === 'radial') && (
-        <Stops
-          stops={fill.stops}
-          onDuring={(stops) => during({ fill: { ...fill, stops } })}
-          onCommit={(stops) => commit('Change gradient', { fill: { ...fill, stops } })}
-        />
-      )}
+      {fill.type === 'set' && <SetPart fill={fill} during={during} commit={commit} palette={palette} />}
       {fill.type === 'scene' && (
         <>
           <div className="grid grid-cols-4 gap-1.5">
@@ -141,7 +134,211 @@ export function BackdropDesk({ element, during, commit }: KindDeskProps<Backdrop
           ))}
         </>
       )}
+      <fieldset className="border-line border-t pt-2">
+        <legend className="sr-only">Background alone</legend>
+        <div className="flex items-center justify-between">
+          <span className="font-medium">Background alone</span>
+          <Button tone="quiet" onClick={() => commit('Background as it is', { adjust: UNADJUSTED })}>
+            As it is
+          </Button>
+        </div>
+        {dim('Hue', 'hue', '°', 1, 180)}
+        {dim('Saturation', 'saturation', '%', 100, 100)}
+        {dim('Lightness', 'lightness', '%', 100, 100)}
+        <Slider
+          label="Darkened edges"
+          unit="%"
+          value={Math.round(edges.strength * 100)}
+          onChange={(v) => during({ edges: { ...edges, strength: v / 100 } })}
+          onCommit={(v) => commit('Darkened edges', { edges: { ...edges, strength: v / 100 } })}
+        />
+        {edges.strength > 0 && (
+          <Slider
+            label="Edges reach in"
+            unit="%"
+            value={Math.round(edges.reach * 100)}
+            onChange={(v) => during({ edges: { ...edges, reach: v / 100 } })}
+            onCommit={(v) => commit('Darkened edges', { edges: { ...edges, reach: v / 100 } })}
+          />
+        )}
+      </fieldset>
     </div>
+  );
+}
+
+/** Colours taken from the product. */
+function Palette({ palette, onPick }: { palette: string[]; onPick(colour: string): void }) {
+  if (!palette.length) return null;
+  return (
+    <div className="flex items-center gap-1.5">
+      <span className="text-ink-2 text-[12px]">From the product</span>
+      {palette.map((c) => (
+        <button
+          key={c}
+          type="button"
+          aria-label={`Use ${c}`}
+          title={c}
+          onClick={() => onPick(c)}
+          className="border-line h-5 w-5 rounded-sm border"
+          style={{ background: c }}
+        />
+      ))}
+    </div>
+  );
+}
+
+interface PartProps<F extends Fill> {
+  fill: F;
+  during: Props['during'];
+  commit: Props['commit'];
+  palette: string[];
+}
+
+function GradientPart({ fill, during, commit, palette }: PartProps<GradientFill>) {
+  const [first, last] = [fill.stops[0].colour, fill.stops[fill.stops.length - 1].colour];
+  return (
+    <>
+      <Select
+        label="Form of the gradient"
+        value={fill.form}
+        onChange={(form) => commit('Form of the gradient', { fill: { ...fill, form } })}
+        options={GRADIENT_FORMS.map((f) => ({ value: f, title: f[0].toUpperCase() + f.slice(1) }))}
+      />
+      <p className="text-ink-2 text-[12px]">Drag its two ends on the picture, or set them here.</p>
+      <div className="grid grid-cols-2 gap-2">
+        {(['from', 'to'] as const).flatMap((end) =>
+          (['x', 'y'] as const).map((axis) => (
+            <NumberField
+              key={end + axis}
+              label={`${end === 'from' ? 'Start' : 'End'} ${axis === 'x' ? 'across' : 'down'}`}
+              unit="%"
+              min={-300}
+              max={400}
+              value={Math.round(fill[end][axis] * 100)}
+              onCommit={(v) =>
+                commit('Move the gradient', { fill: { ...fill, [end]: { ...fill[end], [axis]: v / 100 } } })
+              }
+            />
+          )),
+        )}
+      </div>
+      <Stops
+        stops={fill.stops}
+        onDuring={(stops) => during({ fill: { ...fill, stops } })}
+        onCommit={(stops) => commit('Change gradient', { fill: { ...fill, stops } })}
+      />
+      <Palette
+        palette={palette}
+        onPick={(c) =>
+          commit('Change gradient', {
+            fill: {
+              ...fill,
+              stops: fill.stops.map((s, i) => (i === fill.stops.length - 1 ? { ...s, colour: c } : s)),
+            },
+          })
+        }
+      />
+      <Button
+        onClick={() =>
+          commit('Turn the gradient round', {
+            fill: { ...fill, stops: fill.stops.map((s) => ({ ...s, at: 1 - s.at })).reverse() },
+          })
+        }
+      >
+        Turn round: {last} to {first}
+      </Button>
+    </>
+  );
+}
+
+function SetPart({ fill, during, commit, palette }: PartProps<SetFill>) {
+  const set = (label: string, value: Partial<SetFill>) => commit(label, { fill: { ...fill, ...value } });
+  const slide = (
+    label: string,
+    key: 'pitchDeg' | 'standAt' | 'spot' | 'gloss' | 'widthMm',
+    unit: string,
+    by: number,
+    min: number,
+    max: number,
+  ) => (
+    <Slider
+      label={label}
+      unit={unit}
+      min={min}
+      max={max}
+      value={Math.round(fill[key] * by)}
+      onChange={(v) => during({ fill: { ...fill, [key]: v / by } })}
+      onCommit={(v) => set(`${label} of the set`, { [key]: v / by })}
+    />
+  );
+  return (
+    <>
+      <Select<Material>
+        label="Material"
+        value={fill.material}
+        onChange={(material) => set('Material of the set', { material })}
+        options={MATERIALS.map((m) => ({ value: m, title: m[0].toUpperCase() + m.slice(1) }))}
+      />
+      <ColourField
+        label="Table"
+        value={fill.colour}
+        onChange={(c) => during({ fill: { ...fill, colour: c } })}
+        onCommit={(c) => set('Colour of the set', { colour: c })}
+      />
+      <Switch
+        label="A wall of another colour"
+        on={fill.wall !== null}
+        onChange={(on) => set('Wall of the set', { wall: on ? '#e9e4da' : null })}
+      />
+      {fill.wall && (
+        <ColourField
+          label="Wall"
+          value={fill.wall}
+          onChange={(c) => during({ fill: { ...fill, wall: c } })}
+          onCommit={(c) => set('Wall of the set', { wall: c })}
+        />
+      )}
+      <Palette palette={palette} onPick={(c) => set('Colour of the set', { colour: c })} />
+      {slide('Seen from above', 'pitchDeg', '°', 1, 4, 90)}
+      {slide('Standing place', 'standAt', '%', 100, 20, 95)}
+      {slide('Shows across', 'widthMm', 'mm', 1, 100, 2000)}
+      <Switch
+        label="A line where table meets wall"
+        on={fill.tableLine !== null}
+        onChange={(on) => set('Table line', { tableLine: on ? Math.max(0.2, fill.standAt - 0.22) : null })}
+      />
+      {fill.tableLine !== null && (
+        <Slider
+          label="Table line"
+          unit="%"
+          value={Math.round(fill.tableLine * 100)}
+          onChange={(v) => during({ fill: { ...fill, tableLine: v / 100 } })}
+          onCommit={(v) => set('Table line', { tableLine: v / 100 })}
+        />
+      )}
+      {slide('Spotlight', 'spot', '%', 100, 0, 100)}
+      {slide('Gloss', 'gloss', '%', 100, 0, 100)}
+      <div className="flex items-end gap-2">
+        <div className="grow">
+          <NumberField
+            label="Seed"
+            unit=""
+            min={0}
+            max={999999}
+            value={fill.seed}
+            onCommit={(seed) => set('Seed of the set', { seed: Math.round(seed) })}
+          />
+        </div>
+        <Button onClick={() => set('Another set', { seed: (fill.seed * 7919 + 104729) % 1_000_000 })}>
+          Another
+        </Button>
+      </div>
+      <LightDome
+        light={fill.light}
+        onChange={(light) => during({ fill: { ...fill, light } })}
+        onCommit={(light) => set('Light of the set', { light })}
+      />
+    </>
   );
 }
 
@@ -175,7 +372,7 @@ function Stops({
               min={0}
               max={100}
               value={Math.round(stop.at * 100)}
-              onCommit={(v) => onCommit(swap(i, { at: v / 100 }))}
+              onCommit={(v) => onCommit(swap(i, { at: v / 100 }).sort((a, b) => a.at - b.at))}
             />
           </div>
           <button
@@ -190,7 +387,6 @@ function Stops({
         </div>
       ))}
       <Button
-        disabled={stops.length >= 12}
         onClick={() => onCommit([...stops, { at: 0.5, colour: '#cccccc' }].sort((a, b) => a.at - b.at))}
       >
         Add a stop

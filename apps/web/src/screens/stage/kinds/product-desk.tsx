@@ -1,58 +1,292 @@
-import type { ProductElement } from '@scenograph/core/elements/product/definition';
-import { Segmented, Slider, Switch } from '../../../ui/controls';
+import { useEffect, useState } from 'react';
+import type { ProductElement, Pose } from '@scenograph/core/elements/product/definition';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { ARRANGEMENT_FORMS, MOST_IN_PACK, type Arrangement } from '@scenograph/core/stage/arrange';
+import { groundOf, STUDIO_LIGHT } from '@scenograph/core/stage/ground';
+import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
+import { measureStaging } from '../../../workers/painters';
+import type { StagingNote } from '../../../workers/paint.worker';
 import { LightDome } from '../light-dome';
+import { standNotes } from '../true-size';
 import type { KindDeskProps } from './desk-props';
 
+type Props = KindDeskProps<ProductElement> & { shot: ResolvedShot };
+
+const POSES: Record<Pose, string> = { stand: 'Stand', float: 'Float', flat: 'Lay flat' };
+
 /** How a product stands; part of "Place". */
-export function ProductPlaceDesk({ element, commit }: KindDeskProps<ProductElement>) {
+export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
+  const ground = groundOf(shot.elements);
   return (
     <div className="mt-2.5 grid gap-1">
       <Segmented
         label="How it sits"
         value={element.pose}
-        onChange={(pose) => commit(pose === 'flat' ? 'Lay flat' : 'Stand', { pose })}
-        options={[
-          { value: 'stand', title: 'Stands' },
-          { value: 'flat', title: 'Lies flat' },
-        ]}
+        onChange={(pose) => commit(POSES[pose], { pose })}
+        options={(Object.keys(POSES) as Pose[]).map((value) => ({ value, title: POSES[value] }))}
       />
+      {element.pose === 'float' && (
+        <Slider
+          label="Above the ground"
+          unit="mm"
+          min={0}
+          max={400}
+          value={Math.round(element.liftMm)}
+          onChange={(liftMm) => during({ liftMm })}
+          onCommit={(liftMm) => commit('Lift', { liftMm })}
+        />
+      )}
+      {element.pose !== 'flat' && (
+        <div className="mt-1 flex items-end gap-2">
+          <div className="grow">
+            <NumberField
+              label="Photographed from above"
+              unit="°"
+              min={0}
+              max={90}
+              value={Math.round(element.pitchDeg ?? element.base?.pitchDeg ?? 15)}
+              onCommit={(pitchDeg) => commit('Pitch of the photo', { pitchDeg })}
+            />
+          </div>
+          {element.pitchDeg !== null && (
+            <Button onClick={() => commit('Pitch as estimated', { pitchDeg: null })}>Estimate</Button>
+          )}
+        </div>
+      )}
+      {standNotes(shot, element).map((note) => (
+        <p key={note} className="text-amber-ink mt-1 text-[12px]">
+          {note}
+        </p>
+      ))}
       <Switch
         label="Every variant takes this place"
         on={element.followsVariant}
         onChange={(followsVariant) => commit('Follow the variant', { followsVariant })}
       />
+      {ground?.occluder && (
+        <Switch
+          label="Behind the scene's foreground"
+          on={element.behind}
+          onChange={(behind) =>
+            commit(behind ? 'Behind the foreground' : 'Before the foreground', { behind })
+          }
+        />
+      )}
+      <PackDesk element={element} shot={shot} during={during} commit={commit} />
     </div>
   );
 }
 
-/** The shadow, and the light it falls by unless the camera's own is shown. */
-export function ProductLightDesk({ element, during, commit }: KindDeskProps<ProductElement>) {
-  const { shadow, ownShadow } = element;
+const FORMS: Record<Arrangement['form'], string> = {
+  row: 'Row',
+  column: 'Column',
+  rising: 'Rising diagonal',
+  falling: 'Falling diagonal',
+  staggered: 'Staggered rows',
+};
+
+/** Several of one product, or of several, as one. */
+function PackDesk({ element, shot, during, commit }: Props) {
+  const { pack } = element;
+  if (!pack)
+    return (
+      <Button
+        className="mt-1"
+        onClick={() =>
+          commit('Make a multipack', {
+            pack: { form: 'row', count: 3, gap: -12, front: 'first', others: [] },
+          })
+        }
+      >
+        Make a multipack
+      </Button>
+    );
+  const change = (value: Partial<Arrangement>) => ({ pack: { ...pack, ...value } });
+  const others = shot.elements.filter(
+    (e): e is ProductElement => e.kind === 'product' && e.id !== element.id && e.picture !== element.picture,
+  );
+  return (
+    <fieldset className="border-line mt-2 grid gap-1.5 border-t pt-2">
+      <legend className="sr-only">Multipack</legend>
+      <div className="flex items-center justify-between">
+        <span className="font-medium">Multipack</span>
+        <Button tone="quiet" onClick={() => commit('One alone', { pack: null })}>
+          One alone
+        </Button>
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Count"
+          unit=""
+          min={1}
+          max={MOST_IN_PACK}
+          value={pack.count}
+          onCommit={(count) => commit('Count of the multipack', change({ count: Math.round(count) }))}
+        />
+        <div>
+          <span className="text-ink-2 mb-1 block text-[12px]">Form</span>
+          <Select
+            label="Form"
+            className="w-full"
+            value={pack.form}
+            onChange={(form) => commit('Form of the multipack', change({ form }))}
+            options={ARRANGEMENT_FORMS.map((value) => ({ value, title: FORMS[value] }))}
+          />
+        </div>
+      </div>
+      <Slider
+        label="Gap"
+        unit="%"
+        min={-80}
+        max={120}
+        value={pack.gap}
+        onChange={(gap) => during(change({ gap }))}
+        onCommit={(gap) => commit('Gap of the multipack', change({ gap }))}
+      />
+      <Segmented
+        label="Which stands in front"
+        value={pack.front}
+        onChange={(front) => commit('Front of the multipack', change({ front }))}
+        options={[
+          { value: 'first', title: 'First in front' },
+          { value: 'last', title: 'Last in front' },
+        ]}
+      />
+      {others.length > 0 && (
+        <Button
+          onClick={() =>
+            commit(
+              'Mix products',
+              change({
+                others: pack.others.length
+                  ? []
+                  : others.map((o) => ({
+                      picture: o.picture,
+                      width: o.box.width / element.box.width,
+                      aspect: o.box.height / o.box.width,
+                    })),
+              }),
+            )
+          }
+        >
+          {pack.others.length ? 'Only this product' : `Mix with the ${others.length} other of this shot`}
+        </Button>
+      )}
+    </fieldset>
+  );
+}
+
+function useStagingNote(shot: ResolvedShot, element: ProductElement): StagingNote | null {
+  const [note, setNote] = useState<StagingNote | null>(null);
+  useEffect(() => {
+    let here = true;
+    const timer = setTimeout(() => {
+      measureStaging(shot, element.id)
+        .then((n) => here && setNote(n))
+        .catch(() => undefined);
+    }, 250);
+    return () => {
+      here = false;
+      clearTimeout(timer);
+    };
+  }, [shot, element.id]);
+  return note;
+}
+
+/** Under this lightness of the ground a shadow is lost on it. */
+const DARK = 0.3;
+
+/** The shadow, the light it falls by unless the camera's own is shown, and the reflection. */
+export function ProductLightDesk({ element, shot, during, commit }: Props) {
+  const { shadow, ownShadow, reflection } = element;
+  const note = useStagingNote(shot, element);
+  const ground = groundOf(shot.elements);
   const camera = shadow.source === 'camera' && ownShadow !== null;
+  const light = shadow.light ?? ground?.light ?? STUDIO_LIGHT;
+  const percent = (
+    label: string,
+    key: 'strength' | 'contact' | 'softness' | 'length',
+    max = 100,
+    history = label,
+  ) => (
+    <Slider
+      label={label}
+      unit="%"
+      max={max}
+      value={Math.round(shadow[key] * 100)}
+      onChange={(v) => during({ shadow: { ...shadow, [key]: v / 100 } })}
+      onCommit={(v) => commit(history, { shadow: { ...shadow, [key]: v / 100 } })}
+    />
+  );
+  const mirror = (label: string, key: keyof typeof reflection) => (
+    <Slider
+      label={label}
+      unit="%"
+      value={Math.round(reflection[key] * 100)}
+      onChange={(v) => during({ reflection: { ...reflection, [key]: v / 100 } })}
+      onCommit={(v) => commit('Reflection', { reflection: { ...reflection, [key]: v / 100 } })}
+    />
+  );
   return (
     <div>
       {!camera && (
-        <LightDome
-          light={shadow.light}
-          onChange={(light) => during({ shadow: { ...shadow, light } })}
-          onCommit={(light) => commit('Move the light', { shadow: { ...shadow, light } })}
-        />
+        <>
+          <LightDome
+            light={light}
+            onChange={(l) => during({ shadow: { ...shadow, light: l } })}
+            onCommit={(l) => commit('Move the light', { shadow: { ...shadow, light: l } })}
+          />
+          {shadow.light && ground && (
+            <Button
+              className="mt-1"
+              onClick={() => commit("The scene's light", { shadow: { ...shadow, light: null } })}
+            >
+              Back to the scene&apos;s light
+            </Button>
+          )}
+        </>
       )}
-      <Slider
-        label="Shadow"
-        unit="%"
-        value={Math.round(shadow.strength * 100)}
-        onChange={(v) => during({ shadow: { ...shadow, strength: v / 100 } })}
-        onCommit={(v) => commit('Shadow strength', { shadow: { ...shadow, strength: v / 100 } })}
-      />
+      {percent('Shadow', 'strength', 100, 'Shadow strength')}
       {!camera && (
-        <Slider
-          label="Contact"
-          unit="%"
-          value={Math.round(shadow.contact * 100)}
-          onChange={(v) => during({ shadow: { ...shadow, contact: v / 100 } })}
-          onCommit={(v) => commit('Contact shadow', { shadow: { ...shadow, contact: v / 100 } })}
-        />
+        <>
+          {percent('Contact', 'contact', 100, 'Contact shadow')}
+          {percent('Shadow softness', 'softness', 250)}
+          {percent('Shadow length', 'length', 200)}
+          <ColourField
+            label="Shadow tint"
+            value={shadow.tint}
+            onChange={(tint) => during({ shadow: { ...shadow, tint } })}
+            onCommit={(tint) => commit('Shadow tint', { shadow: { ...shadow, tint } })}
+          />
+        </>
+      )}
+      {note?.ground != null && note.ground < DARK && shadow.strength > 0 && (
+        <div className="text-amber-ink mt-2 text-[12px]">
+          <p>
+            The ground here is too dark for a shadow to be seen (lightness {Math.round(note.ground * 100)} of
+            100). A rim of light sets it off instead.
+          </p>
+          <div className="mt-1 flex gap-2">
+            <Button
+              onClick={() =>
+                commit('Light rim', {
+                  effects: { ...element.effects, outline: { width: 2, colour: '#f4ead2', opacity: 0.5 } },
+                })
+              }
+            >
+              Light rim
+            </Button>
+            <Button
+              onClick={() =>
+                commit('Glow', {
+                  effects: { ...element.effects, glow: { size: 60, colour: '#f4ead2', opacity: 0.4 } },
+                })
+              }
+            >
+              Glow
+            </Button>
+          </div>
+        </div>
       )}
       {ownShadow ? (
         <div className="mt-2">
@@ -74,6 +308,56 @@ export function ProductLightDesk({ element, during, commit }: KindDeskProps<Prod
         <p className="text-ink-2 mt-1 text-[12px]">
           This cutout keeps no shadow of its photo. Turn it on in the cutout desk to show it here.
         </p>
+      )}
+      {element.pose !== 'flat' && (
+        <fieldset className="border-line mt-2 border-t pt-2">
+          <legend className="sr-only">Reflection</legend>
+          {mirror('Reflection', 'strength')}
+          {reflection.strength > 0 && (
+            <>
+              {mirror('Fading', 'fade')}
+              {mirror('Roughness', 'roughness')}
+            </>
+          )}
+        </fieldset>
+      )}
+    </div>
+  );
+}
+
+/** The product's tone eased toward the scene's, and what that does to its colours. */
+export function ProductToneDesk({ element, shot, during, commit }: Props) {
+  const { tone } = element;
+  const note = useStagingNote(shot, element);
+  const scene = groundOf(shot.elements)?.scene;
+  return (
+    <div className="grid gap-1">
+      {scene ? (
+        <>
+          <Slider
+            label="Match"
+            unit="%"
+            value={Math.round(tone.strength * 100)}
+            onChange={(v) => during({ tone: { ...tone, strength: v / 100 } })}
+            onCommit={(v) => commit('Match the tone', { tone: { ...tone, strength: v / 100 } })}
+          />
+          <Slider
+            label="Drift at most"
+            unit="ΔE"
+            max={20}
+            value={tone.limit}
+            onChange={(limit) => during({ tone: { ...tone, limit } })}
+            onCommit={(limit) => commit('Limit of the colour drift', { tone: { ...tone, limit } })}
+          />
+          <p className="flex justify-between text-[12.5px]">
+            <span className="text-ink-2">Colour drift from the source</span>
+            <span className="measure" data-testid="drift">
+              {note ? `ΔE ${note.drift.toFixed(1)}${note.held ? ', held' : ''}` : 'measuring'}
+            </span>
+          </p>
+        </>
+      ) : (
+        <p className="text-ink-2">Tone is matched where a product stands in a scene&apos;s picture.</p>
       )}
     </div>
   );

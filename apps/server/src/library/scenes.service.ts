@@ -1,0 +1,220 @@
+import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
+import { and, asc, eq } from 'drizzle-orm';
+import JSZip from 'jszip';
+import { surveyCamera, surveySchema, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { paletteOf } from '@scenograph/core/raster/palette';
+import { reduceTo } from '@scenograph/core/raster/resample';
+import { estimateLight } from '@scenograph/core/stage/estimate-light';
+import { readSceneFile, writeSceneFile } from '@scenograph/core/stage/scene-file';
+import { encodeGreyPng } from '@scenograph/host-node/encode';
+import { decodeGrey, decodePicture, MIME } from '@scenograph/host-node/read-picture';
+import { BLOBS } from '../blobs/blobs.controller';
+import type { BlobStore } from '../blobs/blob-store';
+import { DATABASE, WORKSPACE, type Database } from '../database/database';
+import { photos, scenes } from '../database/schema';
+import { takeOrRefuse } from '../photos/photos.service';
+
+export type SceneRow = typeof scenes.$inferSelect;
+
+/** What a hand may change of a scene. */
+export interface SceneChange {
+  title: string;
+  survey: SceneSurvey;
+  palette: string[];
+  season: string | null;
+}
+
+/** A picture smaller than this shows too little to stand something in. */
+const SMALLEST = 300;
+
+@Injectable()
+export class ScenesService {
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(BLOBS) private readonly store: BlobStore,
+  ) {}
+
+  list(): Promise<SceneRow[]> {
+    return this.db
+      .select()
+      .from(scenes)
+      .where(eq(scenes.workspaceId, WORKSPACE))
+      .orderBy(asc(scenes.createdAt));
+  }
+
+  async one(id: string): Promise<SceneRow> {
+    const [row] = await this.db
+      .select()
+      .from(scenes)
+      .where(and(eq(scenes.id, id), eq(scenes.workspaceId, WORKSPACE)));
+    if (!row) throw new NotFoundException('This scene is not in the library any more.');
+    return row;
+  }
+
+  /** A picture becomes a scene that is still to be surveyed; its light and palette are estimated. */
+  async take(name: string, bytes: Buffer): Promise<SceneRow> {
+    const taken = await takeOrRefuse(name, bytes, ['jpeg', 'png', 'webp', 'tiff', 'avif']);
+    if (Math.min(taken.width, taken.height) < SMALLEST)
+      throw new UnprocessableEntityException(
+        `"${name}" is ${taken.width} x ${taken.height} pixels; a scene needs at least ${SMALLEST} on each side.`,
+      );
+    const picture = taken.working
+      ? await this.store.put(taken.working.bytes, taken.working.mime)
+      : await this.store.put(bytes, MIME[taken.format]);
+    const small = reduceTo(await decodePicture(await this.store.get(picture)), 400);
+    const [row] = await this.db
+      .insert(scenes)
+      .values({
+        workspaceId: WORKSPACE,
+        title: name.replace(/\.[^.]+$/, ''),
+        picture,
+        survey: {
+          width: taken.width,
+          height: taken.height,
+          horizonY: null,
+          plane: null,
+          known: null,
+          spots: [],
+          light: estimateLight(small),
+          gloss: 0,
+          occluder: null,
+        },
+        palette: paletteOf(small),
+        season: null,
+      })
+      .returning();
+    return row;
+  }
+
+  /** Stores a survey. One that gives no camera is refused with what is wrong; what there was stays. */
+  async change(id: string, change: SceneChange): Promise<SceneRow> {
+    const scene = await this.one(id);
+    const { survey } = change;
+    if (survey.width !== scene.survey.width || survey.height !== scene.survey.height)
+      throw new UnprocessableEntityException(
+        `This survey is of a picture of ${survey.width} x ${survey.height} pixels; the scene has ${scene.survey.width} x ${scene.survey.height}.`,
+      );
+    try {
+      surveyCamera(survey);
+    } catch (error) {
+      throw new UnprocessableEntityException((error as Error).message);
+    }
+    const [row] = await this.db.update(scenes).set(change).where(eq(scenes.id, id)).returning();
+    return row;
+  }
+
+  async remove(id: string): Promise<void> {
+    await this.one(id);
+    // Shots keep the survey and name the picture by content: they go on showing it.
+    await this.db.delete(scenes).where(eq(scenes.id, id));
+  }
+
+  /** A grey picture of the scene's shape becomes its foreground mask. */
+  async setOccluder(id: string, name: string, bytes: Buffer): Promise<SceneRow> {
+    const scene = await this.one(id);
+    const taken = await takeOrRefuse(name, bytes, ['png']);
+    const { width, height } = scene.survey;
+    const shape = taken.width / taken.height / (width / height);
+    if (shape > 1.02 || shape < 0.98)
+      throw new UnprocessableEntityException(
+        `"${name}" is ${taken.width} x ${taken.height} pixels; the scene is ${width} x ${height}. A foreground mask needs the scene's shape.`,
+      );
+    const mask = await decodeGrey(bytes);
+    return this.keepOccluder(scene, await encodeGreyPng(mask));
+  }
+
+  /** The matte of a photo's cutout becomes the foreground mask: the desk's tools made it. */
+  async occluderFromPhoto(id: string, photoId: string): Promise<SceneRow> {
+    const scene = await this.one(id);
+    const [photo] = await this.db.select().from(photos).where(eq(photos.id, photoId));
+    if (!photo?.cutout?.matte)
+      throw new UnprocessableEntityException('The foreground is not cut out yet. Accept its cutout first.');
+    return this.keepOccluder(scene, await this.store.get(photo.cutout.matte));
+  }
+
+  private async keepOccluder(scene: SceneRow, png: Uint8Array): Promise<SceneRow> {
+    const occluder = await this.store.put(Buffer.from(png), 'image/png');
+    const [row] = await this.db
+      .update(scenes)
+      .set({ survey: { ...scene.survey, occluder } })
+      .where(eq(scenes.id, scene.id))
+      .returning();
+    return row;
+  }
+
+  /** The scenes as a ZIP: each a picture, its side-file and its mask. */
+  async exportZip(ids: string[] | null): Promise<Buffer> {
+    const zip = new JSZip();
+    const used = new Set<string>();
+    for (const scene of await this.list()) {
+      if (ids && !ids.includes(scene.id)) continue;
+      const plain =
+        scene.title
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, '-')
+          .replace(/^-|-$/g, '') || 'scene';
+      let name = plain;
+      for (let n = 2; used.has(name); n++) name = `${plain}-${n}`;
+      used.add(name);
+      const info = await this.store.info(scene.picture);
+      const ending = info?.mime === 'image/png' ? 'png' : info?.mime === 'image/webp' ? 'webp' : 'jpg';
+      zip.file(`${name}.${ending}`, await this.store.get(scene.picture), { compression: 'STORE' });
+      zip.file(`${name}.json`, JSON.stringify(writeSceneFile(name, scene), null, 1));
+      if (scene.survey.occluder)
+        zip.file(`${name}.occluder.png`, await this.store.get(scene.survey.occluder));
+    }
+    if (!used.size) throw new UnprocessableEntityException('There is no scene to export.');
+    return zip.generateAsync({ type: 'nodebuffer' });
+  }
+
+  /** Takes every scene of a ZIP; what cannot be read is told by name, the others come in. */
+  async importZip(name: string, bytes: Buffer): Promise<{ taken: number; refused: string[] }> {
+    let zip: JSZip;
+    try {
+      zip = await JSZip.loadAsync(bytes);
+    } catch {
+      throw new UnprocessableEntityException(`"${name}" is not a ZIP that can be opened. Export it again.`);
+    }
+    const files = Object.values(zip.files).filter((f) => !f.dir);
+    const byName = new Map(files.map((f) => [f.name.split('/').pop()!, f]));
+    const sides = files.filter((f) => f.name.endsWith('.json'));
+    if (!sides.length)
+      throw new UnprocessableEntityException(
+        `"${name}" holds no side-file (.json). A scene is a picture with a JSON file of the same name.`,
+      );
+    const refused: string[] = [];
+    let taken = 0;
+    for (const side of sides) {
+      try {
+        const read = readSceneFile(await side.async('string'), side.name);
+        const stem = side.name
+          .split('/')
+          .pop()!
+          .replace(/\.json$/, '');
+        const file = ['jpg', 'jpeg', 'png', 'webp'].map((e) => byName.get(`${stem}.${e}`)).find(Boolean);
+        if (!file) throw new Error(`"${side.name}" has no picture of the same name beside it.`);
+        const row = await this.take(file.name, await file.async('nodebuffer'));
+        if (row.survey.width !== read.survey.width || row.survey.height !== read.survey.height) {
+          await this.remove(row.id);
+          throw new Error(
+            `"${side.name}" was surveyed at ${read.survey.width} x ${read.survey.height} pixels; its picture has ${row.survey.width} x ${row.survey.height}.`,
+          );
+        }
+        const { error } = surveySchema.validate(read.survey, { convert: false });
+        if (error) throw new Error(`"${side.name}": ${error.message}.`);
+        await this.change(row.id, {
+          title: read.title,
+          survey: read.survey,
+          palette: read.palette.length ? read.palette : row.palette,
+          season: read.season,
+        });
+        const mask = read.occluderFile && byName.get(read.occluderFile);
+        if (mask) await this.setOccluder(row.id, mask.name, await mask.async('nodebuffer'));
+        taken++;
+      } catch (error) {
+        refused.push((error as Error).message);
+      }
+    }
+    return { taken, refused };
+  }
+}

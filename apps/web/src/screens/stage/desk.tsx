@@ -1,0 +1,306 @@
+import { Accordion } from 'radix-ui';
+import { useEffect, useState } from 'react';
+import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import { resetFit } from '@scenograph/core/shot/edit';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { groundOf, STUDIO_LIGHT } from '@scenograph/core/stage/ground';
+import { applyFix } from '@scenograph/core/spec/checks/index';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import { Button } from '../../ui/controls';
+import { StatusMark } from '../../ui/status';
+import { paletteOfPicture } from '../../workers/painters';
+import { EffectsDesk } from './effects-desk';
+import { BackdropDesk } from './kinds/backdrop-desk';
+import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './kinds/product-desk';
+import { TextDesk } from './kinds/text-desk';
+import { PlaceDesk } from './place-desk';
+import { Section } from './section';
+import type { FedSlot } from './size-strip';
+import { useStage } from './store';
+import { trueSize } from './true-size';
+import type { Editing } from './use-editing';
+
+/** The desk on the right: its sections follow the order of work. */
+export function Desk({
+  resolved,
+  active,
+  fed,
+  results,
+  editing,
+  open,
+  onOpen,
+  onAddText,
+  swaps,
+  onSwap,
+}: {
+  resolved: ResolvedShot;
+  active: FedSlot | null;
+  fed: FedSlot[];
+  results: CheckResult[] | null;
+  editing: Editing;
+  open: string[];
+  onOpen(open: string[]): void;
+  onAddText(): void;
+  /** Other products that could take the chosen one's place. */
+  swaps: { id: string; title: string }[];
+  onSwap(id: string): void;
+}) {
+  const stage = useStage();
+  const { document: shot, selected, also } = stage;
+  const { patch, during } = editing;
+  const element = resolved.elements.find((e) => e.id === selected) ?? null;
+  const written = shot?.elements.find((e) => e.id === selected) ?? null;
+  const size = element ? trueSize(resolved, element) : null;
+  const stops = results?.filter((r) => r.verdict === 'stop').length ?? 0;
+  const looks = results?.filter((r) => r.verdict === 'look').length ?? 0;
+  const differing = fed.filter((s) => shot?.fits[s.key]).length;
+  const differences = active ? shot?.fits[active.key] : undefined;
+  const palette = useProductPalette(resolved);
+  if (!shot) return null;
+  const light =
+    element?.kind === 'product'
+      ? (element.shadow.light ?? groundOf(resolved.elements)?.light ?? STUDIO_LIGHT)
+      : null;
+  return (
+    <aside aria-label="Desk" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
+      {active && (
+        <p className="bg-spruce px-3.5 py-1.5 text-[12.5px] text-white">
+          You are on <b>{active.slot.title}</b>, {active.marketplace}. Changes stay in this slot.{' '}
+          <button type="button" className="underline" onClick={() => stage.showSlot(null)}>
+            Back to the base
+          </button>
+        </p>
+      )}
+      <Accordion.Root type="multiple" value={open} onValueChange={onOpen}>
+        <Section
+          n={1}
+          id="place"
+          title="Place"
+          summary={
+            size
+              ? `${Math.round(size.ratio * 100)} % of true size`
+              : element
+                ? element.name
+                : 'nothing chosen'
+          }
+        >
+          {element && written ? (
+            <>
+              <PlaceDesk
+                element={element}
+                size={size}
+                several={also.length + 1}
+                editing={editing}
+                frame={resolved}
+                onPlace={(label, box, proportional) => editing.place(label, element, box, proportional)}
+              />
+              {element.kind === 'product' && (
+                <>
+                  <ProductPlaceDesk element={element} shot={resolved} during={during} commit={patch} />
+                  {swaps.length > 0 && (
+                    <label className="mt-2 flex items-center gap-3 text-[12px]">
+                      <span className="text-ink-2 w-19 shrink-0">Swap for</span>
+                      <select
+                        aria-label="Swap for another product"
+                        className="border-line bg-card h-7 min-w-0 grow rounded-md border px-2 text-[13px]"
+                        value=""
+                        onChange={(e) => e.target.value && onSwap(e.target.value)}
+                      >
+                        <option value="">another product or variant</option>
+                        {swaps.map((s) => (
+                          <option key={s.id} value={s.id}>
+                            {s.title}
+                          </option>
+                        ))}
+                      </select>
+                    </label>
+                  )}
+                </>
+              )}
+              {element.kind === 'backdrop' && written.kind === 'backdrop' && (
+                <div className="mt-2.5">
+                  <BackdropDesk element={element} during={during} commit={patch} palette={palette} />
+                </div>
+              )}
+            </>
+          ) : (
+            <p className="text-ink-2">Choose something on the stage or in the depth strip.</p>
+          )}
+        </Section>
+        <Section
+          n={2}
+          id="light"
+          title="Light"
+          summary={light ? `${Math.round(light.azimuthDeg)}°, ${Math.round(light.elevationDeg)}° up` : ''}
+        >
+          {element?.kind === 'product' ? (
+            <ProductLightDesk element={element} shot={resolved} during={during} commit={patch} />
+          ) : (
+            <p className="text-ink-2">Choose a product to light it.</p>
+          )}
+        </Section>
+        <Section
+          n={3}
+          id="tone"
+          title="Tone"
+          summary={element?.kind === 'product' ? `${Math.round(element.tone.strength * 100)} %` : ''}
+        >
+          {element?.kind === 'product' && (
+            <ProductToneDesk element={element} shot={resolved} during={during} commit={patch} />
+          )}
+          {element && element.kind !== 'backdrop' ? (
+            <EffectsDesk element={element} during={during} commit={patch} />
+          ) : (
+            <p className="text-ink-2">Choose a product or an overlay to change its tone and effects.</p>
+          )}
+        </Section>
+        <Section
+          n={4}
+          id="overlays"
+          title="Overlays"
+          summary={String(
+            shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length,
+          )}
+        >
+          {element?.kind === 'text' && written?.kind === 'text' ? (
+            <TextDesk
+              element={{ ...element, text: differencesOf(differences, written).text }}
+              during={during}
+              commit={patch}
+            />
+          ) : (
+            <div className="grid gap-2">
+              <p className="text-ink-2">Choose a text to change its words, or add one.</p>
+              <Button onClick={onAddText}>Add a text</Button>
+            </div>
+          )}
+        </Section>
+        <Section n={5} id="fit" title="Fit" summary={`${differing} of ${fed.length} differ`}>
+          {active ? (
+            differences ? (
+              <ul className="grid gap-1.5">
+                {Object.entries(differences.elements).map(([id, d]) => (
+                  <li key={id} className="flex items-center gap-2">
+                    <span className="border-spruce h-2 w-2 border-[1.5px]" aria-hidden />
+                    <span className="truncate">
+                      {shot.elements.find((e) => e.id === id)?.name ?? 'removed element'}
+                    </span>
+                    <span className="text-ink-2 text-[12px]">{Object.keys(d).map(keyTitle).join(', ')}</span>
+                    <Button
+                      tone="quiet"
+                      className="ml-auto"
+                      onClick={() => stage.edit('Reset a difference', (s) => resetFit(s, active.key, id))}
+                    >
+                      Reset
+                    </Button>
+                  </li>
+                ))}
+                <li>
+                  <Button onClick={() => stage.edit('Reset this slot', (s) => resetFit(s, active.key))}>
+                    Reset all of this slot
+                  </Button>
+                </li>
+              </ul>
+            ) : (
+              <p className="text-ink-2">
+                This slot follows the base by rule. Move something here and it stays a difference of this
+                slot.
+              </p>
+            )
+          ) : (
+            <p className="text-ink-2">Choose a size below the stage to see and change its fit.</p>
+          )}
+        </Section>
+        <Section
+          n={6}
+          id="checks"
+          title="Checks"
+          tone={stops ? 'text-coral-ink' : looks ? 'text-amber-ink' : undefined}
+          summary={
+            !active
+              ? 'per size'
+              : !results
+                ? 'measuring'
+                : stops || looks
+                  ? [looks && `${looks} look`, stops && `${stops} stop`].filter(Boolean).join(', ')
+                  : 'all pass'
+          }
+        >
+          {active && results ? (
+            <ul className="grid gap-2.5">
+              {results.map((r) => (
+                <CheckRow
+                  key={r.check}
+                  result={r}
+                  onFix={() =>
+                    stage.edit(r.fix!.title, (s) => applyFix(r.check, s, resolved, active.key, active.slot))
+                  }
+                />
+              ))}
+            </ul>
+          ) : (
+            <p className="text-ink-2">
+              Choose a size below the stage to measure it against its specification.
+            </p>
+          )}
+        </Section>
+      </Accordion.Root>
+    </aside>
+  );
+}
+
+/** Colours of the shot's first product. */
+function useProductPalette(resolved: ResolvedShot): string[] {
+  const [palette, setPalette] = useState<string[]>([]);
+  const first = resolved.elements.find((e) => e.kind === 'product');
+  const picture = first?.kind === 'product' ? first.picture : null;
+  useEffect(() => {
+    if (!picture) return setPalette([]);
+    let here = true;
+    paletteOfPicture(picture)
+      .then((p) => here && setPalette(p))
+      .catch(() => undefined);
+    return () => {
+      here = false;
+    };
+  }, [picture]);
+  return palette;
+}
+
+function differencesOf<E extends ShotElement>(
+  fit: { elements: Record<string, Partial<ShotElement>> } | undefined,
+  element: E,
+): E {
+  return { ...element, ...(fit?.elements[element.id] as Partial<E> | undefined) };
+}
+
+function keyTitle(key: string): string {
+  return (
+    { box: 'place', hidden: 'shown or hidden', fill: 'backdrop', shadow: 'shadow', text: 'words', pose: 'how it sits', pack: 'multipack' }[key] ?? key
+  ); // prettier-ignore
+}
+
+function CheckRow({ result, onFix }: { result: CheckResult; onFix(): void }) {
+  return (
+    <li className="flex gap-2">
+      <span className="pt-1">
+        <StatusMark mark={result.verdict} />
+      </span>
+      <div className="min-w-0 grow">
+        <p className="flex justify-between gap-2">
+          <span className="font-medium">{result.title}</span>
+          <span className="measure text-right">{result.measured}</span>
+        </p>
+        <p className="text-ink-2 flex justify-between gap-2 text-[12px]">
+          <span>limit</span> <span className="measure text-right">{result.limit}</span>
+        </p>
+        {result.verdict !== 'pass' && <p className="mt-0.5 text-[12.5px]">{result.sentence}</p>}
+        {result.fix && (
+          <Button className="mt-1.5" onClick={onFix}>
+            {result.fix.title}
+          </Button>
+        )}
+      </div>
+    </li>
+  );
+}

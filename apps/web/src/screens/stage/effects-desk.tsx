@@ -1,0 +1,151 @@
+import { useState } from 'react';
+import { NO_EFFECTS, type Effects } from '@scenograph/core/elements/effects';
+import type { ShotElement } from '@scenograph/core/elements/index';
+import { Button, ColourField, Select, Slider, Switch, TextField } from '../../ui/controls';
+import { request, refresh, useServer } from '../../api/client';
+import { say } from '../../ui/notices';
+
+/** The effects that were copied last; they stay between shots. */
+let copied: Effects | null = null;
+
+export interface EffectSetting {
+  id: string;
+  title: string;
+  effects: Effects;
+}
+
+const START: { [K in keyof Effects]: NonNullable<Effects[K]> } = {
+  outline: { width: 6, colour: '#ffffff', opacity: 1 },
+  glow: { size: 60, colour: '#fff2cf', opacity: 0.6 },
+  dropShadow: { x: 8, y: 12, blur: 24, colour: '#171b19', opacity: 0.4 },
+  innerShadow: { x: 4, y: 6, blur: 18, colour: '#171b19', opacity: 0.35 },
+};
+const TITLES: Record<keyof Effects, string> = {
+  outline: 'Outline',
+  glow: 'Glow',
+  dropShadow: 'Drop shadow',
+  innerShadow: 'Inner shadow',
+};
+const LENGTHS: { key: string; title: string; min: number; max: number }[] = [
+  { key: 'width', title: 'Width', min: 0, max: 80 },
+  { key: 'size', title: 'Size', min: 0, max: 300 },
+  { key: 'x', title: 'Across', min: -120, max: 120 },
+  { key: 'y', title: 'Down', min: -120, max: 120 },
+  { key: 'blur', title: 'Blur', min: 0, max: 200 },
+];
+
+/** Outline, glow and shadows of any placed element; copied from one to others, kept by name. */
+export function EffectsDesk({
+  element,
+  during,
+  commit,
+}: {
+  element: ShotElement;
+  during(value: Partial<ShotElement>): void;
+  commit(label: string, value: Partial<ShotElement>): void;
+}) {
+  const { effects } = element;
+  const { data: kept } = useServer<EffectSetting[]>('/api/effects');
+  const [title, setTitle] = useState('');
+  const [, again] = useState(0);
+  const keep = async () => {
+    try {
+      await request('POST', '/api/effects', {
+        title: title.trim() || `Effects ${(kept?.length ?? 0) + 1}`,
+        effects,
+      });
+      refresh('/api/effects');
+      setTitle('');
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <div className="grid gap-1">
+      {(Object.keys(START) as (keyof Effects)[]).map((key) => {
+        const value = effects[key] as Record<string, number | string> | null;
+        const set = (more: Record<string, number | string>) =>
+          ({ effects: { ...effects, [key]: { ...value, ...more } } }) as Partial<ShotElement>;
+        return (
+          <fieldset key={key} className="grid gap-0.5">
+            <legend className="sr-only">{TITLES[key]}</legend>
+            <Switch
+              label={TITLES[key]}
+              on={value !== null}
+              onChange={(on) =>
+                commit(on ? TITLES[key] : `No ${TITLES[key].toLowerCase()}`, {
+                  effects: { ...effects, [key]: on ? START[key] : null },
+                })
+              }
+            />
+            {value && (
+              <>
+                {LENGTHS.filter((l) => l.key in value).map((l) => (
+                  <Slider
+                    key={l.key}
+                    label={l.title}
+                    unit="px"
+                    min={l.min}
+                    max={l.max}
+                    value={Math.round(value[l.key] as number)}
+                    onChange={(v) => during(set({ [l.key]: v }))}
+                    onCommit={(v) => commit(TITLES[key], set({ [l.key]: v }))}
+                  />
+                ))}
+                <Slider
+                  label="Opacity"
+                  unit="%"
+                  value={Math.round((value.opacity as number) * 100)}
+                  onChange={(v) => during(set({ opacity: v / 100 }))}
+                  onCommit={(v) => commit(TITLES[key], set({ opacity: v / 100 }))}
+                />
+                <ColourField
+                  label={`${TITLES[key]} colour`}
+                  value={value.colour as string}
+                  onChange={(colour) => during(set({ colour }))}
+                  onCommit={(colour) => commit(TITLES[key], set({ colour }))}
+                />
+              </>
+            )}
+          </fieldset>
+        );
+      })}
+      <div className="mt-1 flex gap-2">
+        <Button
+          onClick={() => {
+            copied = effects;
+            again((n) => n + 1);
+          }}
+        >
+          Copy effects
+        </Button>
+        <Button disabled={!copied} onClick={() => copied && commit('Take over effects', { effects: copied })}>
+          Take over
+        </Button>
+        <Button tone="quiet" onClick={() => commit('No effects', { effects: NO_EFFECTS })}>
+          None
+        </Button>
+      </div>
+      {!!kept?.length && (
+        <Select
+          label="Kept effects"
+          value=""
+          onChange={(id) => {
+            const found = kept.find((k) => k.id === id);
+            if (found) commit(`Effects "${found.title}"`, { effects: found.effects });
+          }}
+          options={[
+            { value: '', title: 'Use kept effects' },
+            ...kept.map((k) => ({ value: k.id, title: k.title })),
+          ].filter((o) => o.value !== '')}
+        />
+      )}
+      <div className="flex items-end gap-2">
+        <div className="grow">
+          <TextField label="Keep these effects as" value={title} onCommit={setTitle} />
+        </div>
+        <Button onClick={() => void keep()}>Keep</Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+import type { ShotElement } from '@scenograph/core/elements/index';
+import type { TrueSize } from './true-size';
+
+/** Real millimetres beside the product, from its base up, every 50 marked; off true size it says by how much. */
+export function MillimetreRule({
+  element,
+  size,
+  zoom,
+}: {
+  element: ShotElement;
+  size: TrueSize;
+  zoom: number;
+}) {
+  const { box } = element;
+  const { standing } = size;
+  const foot = standing.at.y;
+  const tall = standing.heightMm * size.pxPerMm * zoom;
+  const ticks = Array.from({ length: Math.floor(standing.heightMm / 50) + 1 }, (_, i) => i * 50);
+  const off = Math.abs(size.ratio - 1) > 0.005;
+  return (
+    <svg
+      className="absolute overflow-visible"
+      style={{ left: (box.x + box.width) * zoom + 22, top: foot * zoom - tall }}
+      width="60"
+      height={tall}
+      aria-hidden
+    >
+      <g stroke="#00000088" strokeWidth="3">
+        <path d={`M0.5 0V${tall}M0 .5h9M0 ${tall - 0.5}h9`} fill="none" />
+      </g>
+      <g stroke="#fff" strokeWidth="1">
+        <path d={`M0.5 0V${tall}M0 .5h9M0 ${tall - 0.5}h9`} fill="none" />
+        {ticks.slice(1).map((t) => (
+          <path key={t} d={`M0 ${tall - t * size.pxPerMm * zoom}h5`} />
+        ))}
+      </g>
+      <g className="measure" fill="#fff" stroke="#000000aa" strokeWidth="3" paintOrder="stroke">
+        <text x="13" y="5">
+          {Math.round(standing.heightMm)} mm
+        </text>
+        {off && (
+          <text x="13" y="20">
+            {Math.round(size.ratio * 100)} percent of true size
+          </text>
+        )}
+        <text x="13" y={tall + 1}>
+          0
+        </text>
+      </g>
+    </svg>
+  );
+}

@@ -1,0 +1,7 @@
+import type { ElementBase } from '../element';
+import type { ProductElement } from './definition';
+
+/** The visible products among elements. */
+export function elementsOfProducts(elements: readonly ElementBase[]): ProductElement[] {
+  return elements.filter((e): e is ProductElement => e.kind === 'product' && !e.hidden && e.opacity > 0);
+}

@@ -1,0 +1,390 @@
+import { drawPicture, levelPixels } from '../../paint/draw-picture';
+import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
+import { parseHex } from '../../raster/colour';
+import { reduceTo, resizePlane } from '../../raster/resample';
+import { castFlatShadow, castShadow } from '../../stage/cast-shadow';
+import { contactShadow } from '../../stage/contact-shadow';
+import { layPicture, layShadows } from '../../stage/lay-on-plane';
+import { reflect } from '../../stage/reflection';
+import { shadeOn, type Caster } from '../../stage/shade-on';
+import { standingOf } from '../../stage/stand';
+import {
+  changeTone,
+  measureTone,
+  NO_CHANGE,
+  toneToward,
+  withinDrift,
+  type ToneChange,
+} from '../../stage/tone-match';
+import { elementsOfProducts } from './others';
+import type { ProductElement } from './definition';
+import { lightAt, lightOf, posturePicture, postureOf, smallPicture, standingBody } from './posture';
+
+export function showsOwnShadow({ shadow, ownShadow }: ProductElement): boolean {
+  return shadow.source === 'camera' && ownShadow !== null && shadow.strength > 0;
+}
+
+/** A pool of shade may not be darker than this. */
+const DEEPEST = 0.92;
+
+/** Reflection and shadow on the ground. */
+export function paintUnderProduct(
+  element: ProductElement,
+  canvas: Canvas2D,
+  environment: PaintEnvironment,
+): void {
+  const opacity = element.opacity;
+  if (element.reflection.strength > 0 && element.pose !== 'flat')
+    paintReflection(element, canvas, environment, opacity);
+  if (showsOwnShadow(element)) paintOwnShadow(element, canvas, environment, opacity);
+  else if (element.shadow.strength > 0 || element.shadow.contact > 0)
+    paintShadow(element, canvas, environment, opacity);
+}
+
+function paintOwnShadow(
+  { box, ownShadow, shadow }: ProductElement,
+  canvas: Canvas2D,
+  environment: PaintEnvironment,
+  opacity: number,
+): void {
+  const own = ownShadow!;
+  canvas.save();
+  if (box.rotation) {
+    canvas.translate(box.x + box.width / 2, box.y + box.height / 2);
+    canvas.rotate((box.rotation * Math.PI) / 180);
+    canvas.translate(-box.x - box.width / 2, -box.y - box.height / 2);
+  }
+  canvas.globalAlpha = opacity * shadow.strength;
+  canvas.globalCompositeOperation = 'multiply';
+  drawPicture(
+    own.picture,
+    box.x + own.x * box.width,
+    box.y + own.y * box.height,
+    own.width * box.width,
+    own.height * box.height,
+    canvas,
+    environment,
+  );
+  canvas.restore();
+}
+
+function paintShadow(
+  element: ProductElement,
+  canvas: Canvas2D,
+  environment: PaintEnvironment,
+  opacity: number,
+): void {
+  const { shadow, pose } = element;
+  const flat = pose === 'flat';
+  const posture = postureOf(element, environment);
+  const standing = standingOf(posture.element, environment.ground, environment.frame);
+  if (!standing) return;
+  const light = lightAt(lightOf(element, environment), standing, shadow.softness);
+  const lift = pose === 'float' ? element.liftMm : 0;
+  const lit = `${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(3)}:${shadow.length}:${Math.round(lift)}`;
+  const samples = environment.draft ? 14 : 30;
+  const layers = [];
+  let { stand } = standing;
+  if (flat) {
+    const scale = standing.scale;
+    const { alpha, box } = posture;
+    const size = Math.round(Math.log(box.width / scale) * 200);
+    const width = Math.exp(size / 200);
+    // Without a plane of its own a flat thing lies in the picture's plane.
+    const height = environment.ground
+      ? (width * box.height) / box.width
+      : (width * box.height) / box.width / Math.sin((standing.scenePitch * Math.PI) / 180);
+    const thickness = Math.max(
+      1.5,
+      Math.min(element.millimetres?.depth ?? 4, element.millimetres?.height ?? 4) * 0.6,
+    );
+    const make = (more: typeof light, thick: number, tag: string) =>
+      environment.kept(`flat-shadow:${posture.key}:${size}:${tag}:${lit}:${environment.ground ? 1 : 0}`, () =>
+        castFlatShadow(alpha, { x: width / alpha.width, y: height / alpha.height }, thick, {
+          light: more,
+          lift,
+          length: shadow.length,
+        }),
+      );
+    layers.push({ shadow: make(light, thickness, 'cast'), strength: shadow.strength * 0.85 });
+    layers.push({
+      shadow: make({ ...light, softness: 1, elevationDeg: 70 }, thickness * 0.8, 'close'),
+      strength: shadow.contact * 0.5,
+    });
+    stand = { ...stand, facing: stand.facing - (element.box.rotation * Math.PI) / 180 };
+  } else {
+    const made = standingBody(posture, environment);
+    if (!made) return;
+    const { body, key } = made;
+    if (shadow.strength > 0)
+      layers.push({
+        shadow: environment.kept(`cast:${key}:${lit}:${samples}`, () =>
+          castShadow(body, { light, lift, length: shadow.length, samples }),
+        ),
+        strength: shadow.strength * DEEPEST,
+      });
+    if (shadow.contact > 0)
+      layers.push({
+        shadow: environment.kept(`contact:${key}:${Math.round(lift)}`, () => contactShadow(body, lift)),
+        strength: shadow.contact * (lift > 0 ? 0.5 : DEEPEST),
+      });
+  }
+  const laid = layShadows(
+    layers,
+    stand,
+    standing.camera,
+    environment.frame,
+    parseHex(shadow.tint),
+    environment.draft ? 220 : 460,
+  );
+  if (!laid) return;
+  const { rect, picture } = laid;
+  canvas.save();
+  canvas.globalAlpha = opacity;
+  canvas.globalCompositeOperation = 'multiply';
+  canvas.imageSmoothingEnabled = true;
+  canvas.imageSmoothingQuality = 'low';
+  canvas.drawImage(environment.host.bitmap(picture), rect.x, rect.y, rect.width, rect.height);
+  canvas.restore();
+}
+
+function paintReflection(
+  element: ProductElement,
+  canvas: Canvas2D,
+  environment: PaintEnvironment,
+  opacity: number,
+): void {
+  const posture = postureOf(element, environment);
+  const standing = standingOf(posture.element, environment.ground, environment.frame);
+  if (!standing) return;
+  const { strength, fade, roughness } = element.reflection;
+  const picture = posturePicture(posture, element, environment);
+  const key = `reflection:${posture.key}:${strength}:${fade}:${roughness}`;
+  let below = 0;
+  const drawable = environment.derived(key, () => {
+    const made = reflect(picture, standing.base, { strength, fade, roughness });
+    return made.picture;
+  });
+  below = drawable.height - picture.height;
+  const { box } = posture;
+  const k = box.width / picture.width;
+  // A floating product's mirror image is as far below the plane as the product is above it.
+  const drop = (standing.at.y - (box.y + standing.base.y * box.width)) * 2;
+  canvas.save();
+  canvas.globalAlpha = opacity;
+  canvas.imageSmoothingEnabled = true;
+  canvas.imageSmoothingQuality = 'medium';
+  canvas.drawImage(drawable, box.x, box.y + drop, box.width, (picture.height + below) * k);
+  canvas.restore();
+}
+
+/** The product itself: its tone eased toward the scene's, and what others throw on it. */
+export function paintProduct(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
+  const { box, picture } = element;
+  const source = environment.picture(picture);
+  if (element.pose === 'flat' && environment.ground && paintFlat(element, canvas, environment)) return;
+  const tone = environment.productsOnly ? NO_CHANGE : toneOf(element, environment).change;
+  const level = Math.max(
+    0,
+    Math.floor(Math.log2(Math.max(1, source.width / (box.width * environment.scale)))),
+  );
+  canvas.imageSmoothingEnabled = true;
+  canvas.imageSmoothingQuality = 'medium';
+  canvas.drawImage(tonedLevel(element, tone, level, environment), box.x, box.y, box.width, box.height);
+  if (!environment.productsOnly && !box.rotation) paintShade(element, canvas, environment);
+}
+
+function tonedLevel(
+  { picture, box }: ProductElement,
+  tone: ToneChange,
+  level: number,
+  environment: PaintEnvironment,
+): object {
+  const source = environment.picture(picture);
+  const same = Object.entries(tone).every(([k, v]) => v === NO_CHANGE[k as keyof ToneChange]);
+  if (same && level === 0) return source.drawable;
+  if (same)
+    return environment.derived(`level:${picture}:${level}`, () => levelPixels(source.pixels(), level));
+  const perFrame = source.width / 2 ** level / box.width;
+  const key = Object.values(tone)
+    .map((v) => v.toFixed(3))
+    .join(':');
+  return environment.derived(`tone:${picture}:${level}:${key}:${perFrame.toFixed(1)}`, () => {
+    const pixels = environment.kept(`pixels:${picture}:${level}`, () => levelPixels(source.pixels(), level));
+    return changeTone(pixels, tone, perFrame);
+  });
+}
+
+/** How a product's tone is changed where it stands, and the colour drift that this makes. */
+export function toneOf(
+  element: ProductElement,
+  environment: PaintEnvironment,
+): { change: ToneChange; drift: number; held: boolean } {
+  const none = { change: NO_CHANGE, drift: 0, held: false };
+  const { tone, box, picture } = element;
+  const scene = environment.ground?.scene;
+  if (!scene || tone.strength <= 0) return none;
+  const last = `tone:${element.id}:${picture}:${tone.strength}:${tone.limit}`;
+  if (environment.draft) {
+    const settled = environment.settled.get<typeof none>(last);
+    if (settled) return settled;
+  }
+  const small = smallPicture(scene.picture, environment);
+  const k = small.width / scene.box.width;
+  // Around and behind the product, and the ground before it.
+  const around = {
+    x: (box.x - box.width * 0.5 - scene.box.x) * k,
+    y: (box.y - scene.box.y) * k,
+    width: box.width * 2 * k,
+    height: box.height * 1.25 * k,
+  };
+  const at = Object.values(around).map((v) => Math.round(v / 6));
+  const made = environment.kept(`tone-of:${last}:${scene.picture}:${at.join(':')}`, () => {
+    const product = smallPicture(picture, environment);
+    const own = measureTone(product, { x: 0, y: 0, width: product.width, height: product.height });
+    const place = measureTone(small, around);
+    const whole = environment.kept(`tone-scene:${scene.picture}`, () => {
+      const all = measureTone(small, { x: 0, y: 0, width: small.width, height: small.height }, 2);
+      // Grain is lost in a reduced copy: it is measured on a part of the picture itself.
+      const full = environment.picture(scene.picture).pixels();
+      const part = {
+        x: full.width * 0.25,
+        y: full.height * 0.3,
+        width: full.width * 0.5,
+        height: full.height * 0.5,
+      };
+      const grain = measureTone(full, part, 3)?.grain ?? 0;
+      return all && { ...all, grain };
+    });
+    if (!own || !place || !whole) return none;
+    const change = toneToward({ ...own, grain: 0 }, place, whole);
+    return withinDrift(product, change, tone.strength, tone.limit);
+  });
+  environment.settled.set(last, made);
+  return made;
+}
+
+/** What lies flat is laid on the ground in perspective. False where no plane shows. */
+function paintFlat(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): boolean {
+  const { box, picture } = element;
+  const standing = standingOf(element, environment.ground, environment.frame);
+  if (!standing) return false;
+  const source = environment.picture(picture);
+  const detail = environment.scale * (environment.draft ? 0.7 : 1);
+  const level = Math.max(0, Math.floor(Math.log2(Math.max(1, source.width / (box.width * detail)))));
+  const tone = environment.productsOnly ? NO_CHANGE : toneOf(element, environment).change;
+  const pixels = environment.kept(
+    `flat:${picture}:${level}:${Object.values(tone)
+      .map((v) => v.toFixed(3))
+      .join(':')}`,
+    () => changeTone(levelPixels(source.pixels(), level), tone, source.width / 2 ** level / box.width),
+  );
+  const mm = { width: box.width / standing.scale, height: box.height / standing.scale };
+  const laid = layPicture(
+    pixels,
+    mm,
+    standing.stand,
+    box.rotation,
+    standing.camera,
+    environment.frame,
+    detail,
+  );
+  if (!laid) return true;
+  canvas.save();
+  // The picture lies turned on the plane already: the canvas's own turn is taken back.
+  if (box.rotation) {
+    canvas.translate(box.x + box.width / 2, box.y + box.height / 2);
+    canvas.rotate((-box.rotation * Math.PI) / 180);
+    canvas.translate(-box.x - box.width / 2, -box.y - box.height / 2);
+  }
+  canvas.imageSmoothingEnabled = true;
+  canvas.imageSmoothingQuality = 'medium';
+  const { rect } = laid;
+  canvas.drawImage(environment.host.bitmap(laid.picture), rect.x, rect.y, rect.width, rect.height);
+  canvas.restore();
+  return true;
+}
+
+/** Long side at which shade from other products is computed. */
+const SHADE = 84;
+
+function paintShade(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
+  const others = elementsOfProducts(environment.elements).filter(
+    (o) => o.id !== element.id && o.pose !== 'flat' && o.shadow.strength > 0 && !showsOwnShadow(o),
+  );
+  if (!others.length || element.pose === 'flat') return;
+  const posture = postureOf(element, environment);
+  const own = standingBody(posture, environment);
+  if (!own) return;
+  const { standing, body } = own;
+  const light = lightAt(lightOf(element, environment), standing, element.shadow.softness);
+  const casters: (Caster & { key: string })[] = [];
+  for (const other of others) {
+    const theirs = standingBody(postureOf(other, environment), environment);
+    if (!theirs) continue;
+    const { stand } = theirs.standing;
+    const [c, s] = [Math.cos(standing.stand.facing), Math.sin(standing.stand.facing)];
+    const dX = stand.X - standing.stand.X;
+    const dY = stand.Y - standing.stand.Y;
+    const x = Math.round((dX * s - dY * c) / 2) * 2;
+    const y = Math.round((dX * c + dY * s) / 2) * 2;
+    const reach = theirs.body.height * 3 + theirs.body.foot.halfWidth + body.foot.halfWidth;
+    if (Math.hypot(x, y) > reach) continue;
+    const lift = (other.pose === 'float' ? other.liftMm : 0) + stand.level - standing.stand.level;
+    casters.push({ body: theirs.body, x, y, lift, strength: other.shadow.strength * 0.8, key: theirs.key });
+  }
+  if (!casters.length) return;
+  const lift = element.pose === 'float' ? element.liftMm : 0;
+  const key = `shade:${own.key}:${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(2)}:${lift}:${element.shadow.tint}:${casters
+    .map((c) => `${c.key}:${c.x}:${c.y}:${Math.round(c.lift)}:${c.strength.toFixed(2)}`)
+    .join('|')}`;
+  const made = environment.kept(key, () => {
+    const { alpha } = posture;
+    const k = Math.min(1, SHADE / Math.max(alpha.width, alpha.height));
+    const reduced = resizePlane(
+      alpha,
+      Math.max(1, Math.round(alpha.width * k)),
+      Math.max(1, Math.round(alpha.height * k)),
+    );
+    const base = standing.base;
+    const shade = shadeOn(
+      reduced,
+      {
+        body,
+        x: base.x * reduced.width,
+        y: base.y * reduced.width,
+        pxPerMm: (reduced.width / posture.box.width) * standing.scale,
+        cos: Math.cos((standing.photoPitch * Math.PI) / 180),
+        lift,
+      },
+      casters,
+      light,
+      parseHex(element.shadow.tint),
+    );
+    return shade && { bitmap: environment.host.bitmap(shade) };
+  });
+  if (!made) return;
+  canvas.save();
+  canvas.globalCompositeOperation = 'multiply';
+  canvas.imageSmoothingEnabled = true;
+  canvas.imageSmoothingQuality = 'low';
+  canvas.drawImage(made.bitmap, element.box.x, element.box.y, element.box.width, element.box.height);
+  canvas.restore();
+}
+
+/** Lightness (OKLab 0..1) of the scene where a product's shadow falls; null before a backdrop without a picture. */
+export function groundLightness(element: ProductElement, environment: PaintEnvironment): number | null {
+  const scene = environment.ground?.scene;
+  const standing = standingOf(element, environment.ground, environment.frame);
+  if (!scene || !standing) return null;
+  const small = reduceTo(smallPicture(scene.picture, environment), 240);
+  const k = small.width / scene.box.width;
+  const { box } = element;
+  const part = {
+    x: (standing.at.x - box.width * 0.9 - scene.box.x) * k,
+    y: (standing.at.y - box.width * 0.15 - scene.box.y) * k,
+    width: box.width * 1.8 * k,
+    height: box.width * 0.4 * k,
+  };
+  return measureTone(small, part)?.middle ?? null;
+}

@@ -1,0 +1,146 @@
+import type { PaintEnvironment } from '../../paint/environment';
+import {
+  boundsAbove,
+  crop,
+  createRgba,
+  reducedAlpha,
+  alphaPlane,
+  type Plane,
+  type Rgba,
+} from '../../raster/pixels';
+import { reduceTo } from '../../raster/resample';
+import { measureBase } from '../../stage/base';
+import { bodyOf, type Body } from '../../stage/body';
+import type { Light } from '../../stage/light';
+import { STUDIO_LIGHT } from '../../stage/ground';
+import { standingOf, type Standing } from '../../stage/stand';
+import type { Box } from '../element';
+import type { ProductElement } from './definition';
+
+/** Long side of the silhouette from which shadows are computed; they hold no finer detail. */
+const SILHOUETTE = 192;
+
+/** A product as it stands after it was turned: an upright box and a base of its own. */
+export interface Posture {
+  element: ProductElement;
+  box: Box;
+  alpha: Plane;
+  key: string;
+}
+
+/** Turned products are turned pictures: their base is looked for again. */
+export function postureOf(element: ProductElement, environment: PaintEnvironment): Posture {
+  const { picture, box } = element;
+  if (!box.rotation || element.pose === 'flat') {
+    const key = `silhouette:${picture}`;
+    return {
+      element,
+      box,
+      key,
+      alpha: environment.kept(key, () => silhouette(environment.picture(picture).pixels())),
+    };
+  }
+  const key = `turned:${picture}:${box.rotation}:${(box.height / box.width).toFixed(3)}`;
+  const turned = environment.kept(key, () => {
+    const image = turnedPicture(smallPicture(picture, environment), box);
+    const base = measureBase(alphaPlane(reduceTo(image.picture, SILHOUETTE)));
+    return { ...image, base, alpha: silhouette(image.picture) };
+  });
+  const k = box.width;
+  const upright: Box = {
+    x: box.x + box.width / 2 + turned.x * k,
+    y: box.y + box.height / 2 + turned.y * k,
+    width: turned.width * k,
+    height: turned.height * k,
+    rotation: 0,
+  };
+  return { element: { ...element, box: upright, base: turned.base }, box: upright, alpha: turned.alpha, key };
+}
+
+function silhouette(pixels: Rgba): Plane {
+  return reducedAlpha(pixels, Math.max(1, Math.ceil(Math.max(pixels.width, pixels.height) / SILHOUETTE)));
+}
+
+/** The picture at a few hundred pixels, turned with its posture; for reflections. */
+export function posturePicture(
+  posture: Posture,
+  original: ProductElement,
+  environment: PaintEnvironment,
+): Rgba {
+  if (posture.element === original) return smallPicture(original.picture, environment);
+  return environment.kept(`${posture.key}:picture`, () =>
+    turnedPicture(smallPicture(original.picture, environment), original.box),
+  ).picture;
+}
+
+export function smallPicture(hash: string, environment: PaintEnvironment): Rgba {
+  return environment.kept(`small:${hash}`, () => reduceTo(environment.picture(hash).pixels(), 480));
+}
+
+/** A picture turned about its middle and trimmed; where it then lies, in widths of the box about its middle. */
+function turnedPicture(
+  image: Rgba,
+  box: Box,
+): { picture: Rgba; x: number; y: number; width: number; height: number } {
+  const a = (box.rotation * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(a), Math.sin(a)];
+  const k = image.width / box.width;
+  const [w, h] = [box.width * k, box.height * k];
+  const width = Math.ceil(Math.abs(w * cos) + Math.abs(h * sin)) + 2;
+  const height = Math.ceil(Math.abs(w * sin) + Math.abs(h * cos)) + 2;
+  const out = createRgba(width, height);
+  const stretch = image.height / h;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const dx = x + 0.5 - width / 2;
+      const dy = y + 0.5 - height / 2;
+      const sx = Math.floor(dx * cos + dy * sin + w / 2);
+      const sy = Math.floor((dy * cos - dx * sin + h / 2) * stretch);
+      if (sx < 0 || sy < 0 || sx >= image.width || sy >= image.height) continue;
+      const j = (sy * image.width + sx) * 4;
+      out.data.set(image.data.subarray(j, j + 4), (y * width + x) * 4);
+    }
+  const bounds = boundsAbove(alphaPlane(out), 0.1) ?? { x: 0, y: 0, width, height };
+  return {
+    picture: crop(out, bounds),
+    x: (bounds.x - width / 2) / w,
+    y: (bounds.y - height / 2) / w,
+    width: bounds.width / w,
+    height: bounds.height / w,
+  };
+}
+
+/** A product's light: its own, the ground's, or a studio's. */
+export function lightOf(element: ProductElement, environment: Pick<PaintEnvironment, 'ground'>): Light {
+  return element.shadow.light ?? environment.ground?.light ?? STUDIO_LIGHT;
+}
+
+/** The light as a product's own axes see it: they turn with the direction to the camera. */
+export function lightAt(light: Light, { camera, stand }: Standing, softness: number): Light {
+  const { rotation: r } = camera;
+  const forward = Math.atan2(r[7], r[6]);
+  const turn = ((stand.facing - forward) * 180) / Math.PI;
+  return {
+    azimuthDeg: Math.round((light.azimuthDeg - turn) / 2) * 2,
+    elevationDeg: light.elevationDeg,
+    softness: Math.min(1, light.softness * softness),
+  };
+}
+
+/** A product's body in the scene's millimetres, with how it stands; null above the horizon. */
+export function standingBody(
+  posture: Posture,
+  environment: PaintEnvironment,
+): { standing: Standing; body: Body; key: string } | null {
+  const { element, box, alpha } = posture;
+  const standing = standingOf(element, environment.ground, environment.frame);
+  if (!standing) return null;
+  const { scale, base, photoPitch, ratio, depthMm } = standing;
+  // Sizes to half a percent: dragging must not make everything anew.
+  const size = Math.round(Math.log(box.width / scale) * 200);
+  const width = Math.exp(size / 200);
+  const depth = depthMm === null ? null : depthMm * (ratio ?? standing.pxPerMm / scale);
+  const key = `body:${posture.key}:${size}:${Math.round(photoPitch)}:${depth === null ? '' : Math.round(depth)}`;
+  const body = environment.kept(key, () => bodyOf(alpha, base, alpha.width / width, depth, photoPitch));
+  return { standing, body, key };
+}

@@ -1,0 +1,65 @@
+import { uprightBounds } from '../elements/element';
+import type { ShotElement } from '../elements/index';
+import { basePoint } from '../stage/stand';
+
+export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom', 'bases'] as const;
+export type Alignment = (typeof ALIGNMENTS)[number];
+
+/** How far each element must move so that all are aligned with the first; by its id. */
+export function alignMoves(
+  elements: readonly ShotElement[],
+  how: Alignment,
+): Map<string, { x: number; y: number }> {
+  const moves = new Map<string, { x: number; y: number }>();
+  const [first] = elements;
+  if (!first) return moves;
+  const edge = (e: ShotElement): number => {
+    const b = uprightBounds(e.box);
+    switch (how) {
+      case 'left':
+        return b.x;
+      case 'centre':
+        return b.x + b.width / 2;
+      case 'right':
+        return b.x + b.width;
+      case 'top':
+        return b.y;
+      case 'middle':
+        return b.y + b.height / 2;
+      case 'bottom':
+        return b.y + b.height;
+      case 'bases':
+        return e.kind === 'product' ? basePoint(e).y : b.y + b.height;
+    }
+  };
+  const across = how === 'left' || how === 'centre' || how === 'right';
+  for (const e of elements) {
+    const by = edge(first) - edge(e);
+    moves.set(e.id, across ? { x: by, y: 0 } : { x: 0, y: by });
+  }
+  return moves;
+}
+
+/** How far each must move so that the gaps between them are equal; the outermost two stay. */
+export function distributeMoves(
+  elements: readonly ShotElement[],
+  axis: 'x' | 'y',
+): Map<string, { x: number; y: number }> {
+  const size = axis === 'x' ? 'width' : 'height';
+  const list = elements
+    .map((e) => ({ id: e.id, b: uprightBounds(e.box) }))
+    .sort((p, q) => p.b[axis] + p.b[size] / 2 - (q.b[axis] + q.b[size] / 2));
+  const moves = new Map<string, { x: number; y: number }>();
+  if (list.length < 3) return moves;
+  const first = list[0].b;
+  const last = list[list.length - 1].b;
+  const room = last[axis] + last[size] - first[axis];
+  const gap = (room - list.reduce((s, { b }) => s + b[size], 0)) / (list.length - 1);
+  let at = first[axis];
+  for (const { id, b } of list) {
+    const by = at - b[axis];
+    moves.set(id, axis === 'x' ? { x: by, y: 0 } : { x: 0, y: by });
+    at += b[size] + gap;
+  }
+  return moves;
+}

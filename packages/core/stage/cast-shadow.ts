@@ -1,0 +1,143 @@
+import { blur } from '../raster/blur';
+import { createPlane, type Plane } from '../raster/pixels';
+import type { Body } from './body';
+import { shadowFalls, type Light } from './light';
+
+/** A shadow as it lies on the plane: 0..1 of the light taken, in a grid of millimetres about the product's base. */
+export interface GroundShadow {
+  plane: Plane;
+  /** Where the grid begins: left, and nearest to the camera. Rows run away from the camera. */
+  x0: number;
+  y0: number;
+  mmPerPx: number;
+}
+
+export interface CastOptions {
+  light: Light;
+  /** How far the body floats above the plane, in mm. */
+  lift?: number;
+  /** Times the length that the light gives. */
+  length?: number;
+  /** Points of the light that are tried; few for a shadow under the hand. */
+  samples?: number;
+  /** Long side of the grid's cells that span the body's width. */
+  cells?: number;
+}
+
+/** A shadow is cut off at so many heights of its body. */
+const LONGEST = 4.5;
+/** Most cells of a grid's side. */
+const MOST = 420;
+
+/**
+ * The shadow that a body casts on the plane under an area light: for each of several points of the light the
+ * levels' shapes fall by their height, their union is one hard shadow, and all are averaged. Penumbrae thus widen
+ * in proportion to the height that casts them (area light sampling, Cook, Porter and Carpenter 1984).
+ */
+export function castShadow(body: Body, options: CastOptions): GroundShadow {
+  const { light, lift = 0, length = 1, samples = 28, cells = 72 } = options;
+  const falls = shadowFalls(light, samples, length).map(({ x, y }) => {
+    const far = Math.hypot(x, y);
+    return far > LONGEST ? { x: (x * LONGEST) / far, y: (y * LONGEST) / far } : { x, y };
+  });
+  const { layers } = body;
+  let [left, right, near, far] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const fall of falls)
+    for (const layer of layers) {
+      const h = layer.z + lift;
+      left = Math.min(left, layer.left + fall.x * h);
+      right = Math.max(right, layer.right + fall.x * h);
+      near = Math.min(near, fall.y * h - layer.halfDepth);
+      far = Math.max(far, fall.y * h + layer.halfDepth);
+    }
+  if (!(right > left)) return { plane: createPlane(1, 1), x0: 0, y0: 0, mmPerPx: 1 };
+  const span = Math.max(...layers.map((l) => l.right)) - Math.min(...layers.map((l) => l.left));
+  const mmPerPx = Math.max(span / cells, (right - left) / MOST, (far - near) / MOST, 0.05);
+  const pad = 3;
+  const x0 = left - pad * mmPerPx;
+  const y0 = near - pad * mmPerPx;
+  const width = Math.ceil((right - left) / mmPerPx) + 2 * pad;
+  const height = Math.ceil((far - near) / mmPerPx) + 2 * pad;
+  const sum = createPlane(width, height);
+  // Spans of a row are noted by their ends, with the share of the cell they cover; their running sum is the cover.
+  const ends = new Float32Array((width + 2) * height);
+  for (const fall of falls) {
+    ends.fill(0);
+    for (const layer of layers) {
+      const h = layer.z + lift;
+      const cx = (layer.left + layer.right) / 2 + fall.x * h;
+      const cy = fall.y * h;
+      const a = (layer.right - layer.left) / 2;
+      const b = Math.max(layer.halfDepth, mmPerPx * 0.55);
+      const first = Math.max(0, Math.ceil((cy - b - y0) / mmPerPx - 0.5));
+      const last = Math.min(height - 1, Math.floor((cy + b - y0) / mmPerPx - 0.5));
+      for (let y = first; y <= last; y++) {
+        const t = ((y + 0.5) * mmPerPx + y0 - cy) / b;
+        const reach = body.round ? a * Math.sqrt(Math.max(0, 1 - t * t)) : a;
+        const from = (cx - reach - x0) / mmPerPx;
+        const to = (cx + reach - x0) / mmPerPx;
+        if (to <= 0 || from >= width) continue;
+        begin(ends, y * (width + 2), from, 1, width);
+        begin(ends, y * (width + 2), to, -1, width);
+      }
+    }
+    for (let y = 0; y < height; y++) {
+      let cover = 0;
+      const row = y * (width + 2);
+      for (let x = 0; x < width; x++) {
+        cover += ends[row + x];
+        if (cover > 0.001) sum.data[y * width + x] += cover < 1 ? cover : 1;
+      }
+    }
+  }
+  for (let i = 0; i < sum.data.length; i++) sum.data[i] /= falls.length;
+  return { plane: blur(sum, 0.7), x0, y0, mmPerPx };
+}
+
+/** Notes a span's end at a fractional cell. */
+function begin(ends: Float32Array, row: number, at: number, sign: number, width: number): void {
+  const x = Math.min(width, Math.max(0, at));
+  const cell = Math.floor(x);
+  const part = 1 - (x - cell);
+  ends[row + cell] += sign * part;
+  ends[row + cell + 1] += sign * (1 - part);
+}
+
+/** A flat thing's shadow: its own outline, moved by its thickness and softened, in the same grid. */
+export function castFlatShadow(
+  alpha: Plane,
+  mmPerPx: { x: number; y: number },
+  thickness: number,
+  options: CastOptions,
+): GroundShadow {
+  const { light, lift = 0, length = 1, samples = 16 } = options;
+  const falls = shadowFalls(light, samples, length);
+  const cell = mmPerPx.x;
+  const tall = (alpha.height * mmPerPx.y) / cell;
+  const room =
+    Math.ceil(Math.max(...falls.map((f) => Math.hypot(f.x, f.y))) * ((thickness + lift) / cell)) + 4;
+  const width = alpha.width + 2 * room;
+  const height = Math.ceil(tall) + 2 * room;
+  const out = createPlane(width, height);
+  for (const fall of falls) {
+    const dx = (fall.x * (thickness + lift)) / cell;
+    const dy = (fall.y * (thickness + lift)) / cell;
+    for (let y = 0; y < height; y++) {
+      // Rows of the grid run away from the camera, those of the picture toward it.
+      const row = Math.floor(alpha.height - ((y - room - dy) * alpha.height) / tall);
+      if (row < 0 || row >= alpha.height) continue;
+      for (let x = 0; x < width; x++) {
+        const column = Math.round(x - room - dx);
+        if (column >= 0 && column < alpha.width)
+          out.data[y * width + x] += alpha.data[row * alpha.width + column];
+      }
+    }
+  }
+  for (let i = 0; i < out.data.length; i++) out.data[i] /= falls.length;
+  return {
+    plane: blur(out, 0.8),
+    x0: -((alpha.width / 2) * cell) - room * cell,
+    y0: -((tall / 2) * cell) - room * cell,
+    mmPerPx: cell,
+  };
+}

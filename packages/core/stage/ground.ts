@@ -1,0 +1,97 @@
+import type { ShotElement } from '../elements/index';
+import { sceneCamera, type SceneSurvey } from '../elements/backdrop/survey';
+import { setCamera } from '../elements/backdrop/set';
+import { cameraFromHorizon, levelOfScale, movedCamera, type Camera } from './camera';
+import type { Light } from './light';
+
+/** What products stand on in a shot; places in the frame's pixels. */
+export interface Ground {
+  camera: Camera;
+  light: Light;
+  gloss: number;
+  /** Stand spots with the level above the plane that each lies at, in mm. */
+  spots: { id: string; x: number; y: number; level: number }[];
+  /** The scene's picture and where it lies; null for a ground made here. */
+  scene: { picture: string; box: { x: number; y: number; width: number; height: number } } | null;
+  occluder: string | null;
+  /** Pixels of the frame a pixel of the scene's picture. */
+  k: number;
+}
+
+export const STUDIO_LIGHT: Light = { azimuthDeg: -45, elevationDeg: 48, softness: 0.7 };
+
+const levels = new WeakMap<SceneSurvey, number[]>();
+
+/** The ground of a shot's resolved elements; null where its backdrop has no standing plane. */
+export function groundOf(elements: readonly ShotElement[]): Ground | null {
+  for (const element of elements) {
+    if (element.kind !== 'backdrop' || element.hidden) continue;
+    const { fill, box } = element;
+    if (fill.type === 'set')
+      return {
+        camera: setCamera(fill, box),
+        light: fill.light,
+        gloss: fill.gloss,
+        spots: [{ id: 'centre', x: box.x + box.width / 2, y: box.y + box.height * fill.standAt, level: 0 }],
+        scene: null,
+        occluder: null,
+        k: 1,
+      };
+    if (fill.type !== 'scene') continue;
+    const { survey } = fill;
+    const own = sceneCamera(survey);
+    if (!own) continue;
+    const k = box.width / survey.width;
+    let raised = levels.get(survey);
+    if (!raised) levels.set(survey, (raised = survey.spots.map((s) => levelOfScale(own, s, s.pxPerMm))));
+    return {
+      camera: movedCamera(own, k, box.x, box.y),
+      light: survey.light,
+      gloss: survey.gloss,
+      spots: survey.spots.map((s, i) => ({
+        id: s.id,
+        x: s.x * k + box.x,
+        y: s.y * k + box.y,
+        level: raised[i],
+      })),
+      scene: { picture: fill.picture, box },
+      occluder: survey.occluder,
+      k,
+    };
+  }
+  return null;
+}
+
+/** The level of the plane at a place: that of the nearest spot, since spots may lie on plinths. */
+export function levelAt(ground: Ground, x: number, y: number): number {
+  let level = 0;
+  let least = Infinity;
+  for (const spot of ground.spots) {
+    const d = Math.hypot(spot.x - x, spot.y - y);
+    if (d < least) [least, level] = [d, spot.level];
+  }
+  return level;
+}
+
+/**
+ * A camera for a product on a backdrop without a plane: it looks down on the product's base as steeply as the
+ * product was photographed, from so far that the product has its size there.
+ */
+export function studioCamera(
+  frame: { width: number; height: number },
+  at: { x: number; y: number },
+  pxPerMm: number,
+  pitchDeg: number,
+): Camera {
+  const focal = Math.max(frame.width, frame.height) * 2.2;
+  const cy = frame.height / 2;
+  const pitch = (Math.min(80, Math.max(4, pitchDeg)) * Math.PI) / 180;
+  const tilt = pitch - Math.atan2(at.y - cy, focal);
+  const horizon = cy - focal * Math.tan(tilt);
+  const known = {
+    base: [at.x, at.y] as [number, number],
+    top: [at.x, at.y - 100 * pxPerMm * Math.cos(pitch)] as [number, number],
+    heightMm: 100,
+  };
+  return cameraFromHorizon(Math.min(horizon, at.y - 4), known, frame.width, frame.height, focal);
+}

@@ -1,0 +1,209 @@
+import { createRgba, type Rect, type Rgba } from '../raster/pixels';
+import { samplePlane } from '../raster/resample';
+import { onPlane, project, type Camera } from './camera';
+import type { GroundShadow } from './cast-shadow';
+
+/** Where a product stands on the plane: its base's middle, the plane's level, and which way it faces. */
+export interface Stand {
+  X: number;
+  Y: number;
+  level: number;
+  /** The angle of "away" on the plane, in radians. */
+  facing: number;
+}
+
+/** From millimetres about a stand (right, away) to the plane. */
+export function fromStand(stand: Stand, x: number, y: number): { X: number; Y: number; Z: number } {
+  const [c, s] = [Math.cos(stand.facing), Math.sin(stand.facing)];
+  return { X: stand.X + x * s + y * c, Y: stand.Y - x * c + y * s, Z: stand.level };
+}
+
+/** The picture's rectangle that a rectangle of the plane about a stand covers, cut to the frame; null outside. */
+export function coveredRect(
+  camera: Camera,
+  stand: Stand,
+  area: { x0: number; y0: number; x1: number; y1: number },
+  frame: { width: number; height: number },
+): Rect | null {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i <= 8; i++)
+    for (let j = 0; j <= 8; j++) {
+      const p = project(
+        camera,
+        fromStand(stand, area.x0 + ((area.x1 - area.x0) * i) / 8, area.y0 + ((area.y1 - area.y0) * j) / 8),
+      );
+      if (!p) continue;
+      left = Math.min(left, p.x);
+      right = Math.max(right, p.x);
+      top = Math.min(top, p.y);
+      bottom = Math.max(bottom, p.y);
+    }
+  left = Math.max(0, Math.floor(left) - 1);
+  top = Math.max(0, Math.floor(top) - 1);
+  right = Math.min(frame.width, Math.ceil(right) + 1);
+  bottom = Math.min(frame.height, Math.ceil(bottom) + 1);
+  return right > left && bottom > top ? { x: left, y: top, width: right - left, height: bottom - top } : null;
+}
+
+/** Long side, in pixels, at which a laid shadow is computed: it holds no finer detail. */
+const LAID = 360;
+
+/**
+ * Shadows as they show in the picture: each pixel's place on the plane (a homography) is looked up in their grids.
+ * @param layers shadows about one stand with their strengths; together they take 1 - (1 - a)(1 - b) of the light
+ * @returns the colour with the shadow as alpha, and the frame's rectangle it belongs to; null where nothing shows
+ */
+export function layShadows(
+  layers: { shadow: GroundShadow; strength: number }[],
+  stand: Stand,
+  camera: Camera,
+  frame: { width: number; height: number },
+  colour: readonly [number, number, number],
+  detail = LAID,
+): { picture: Rgba; rect: Rect } | null {
+  const seen = layers.filter((l) => l.strength > 0);
+  if (!seen.length) return null;
+  const rect = coveredRect(camera, stand, areaOf(seen.map((l) => l.shadow)), frame);
+  if (!rect) return null;
+  const k = Math.min(1, detail / Math.max(rect.width, rect.height));
+  const width = Math.max(1, Math.round(rect.width * k));
+  const height = Math.max(1, Math.round(rect.height * k));
+  const picture = createRgba(width, height);
+  const toStand = standMap(camera, stand);
+  const [r, g, b] = colour;
+  for (let y = 0; y < height; y++) {
+    const py = rect.y + ((y + 0.5) * rect.height) / height;
+    for (let x = 0; x < width; x++) {
+      const px = rect.x + ((x + 0.5) * rect.width) / width;
+      const w = toStand[6] * px + toStand[7] * py + toStand[8];
+      // Above the horizon there is no plane.
+      if (w <= 0) continue;
+      const mx = (toStand[0] * px + toStand[1] * py + toStand[2]) / w;
+      const my = (toStand[3] * px + toStand[4] * py + toStand[5]) / w;
+      let through = 1;
+      for (const { shadow, strength } of seen) {
+        const gx = (mx - shadow.x0) / shadow.mmPerPx - 0.5;
+        const gy = (my - shadow.y0) / shadow.mmPerPx - 0.5;
+        if (gx < -1 || gy < -1 || gx > shadow.plane.width || gy > shadow.plane.height) continue;
+        through *= 1 - Math.min(1, strength * samplePlane(shadow.plane, gx, gy));
+      }
+      if (through >= 0.999) continue;
+      const j = (y * width + x) * 4;
+      picture.data[j] = r;
+      picture.data[j + 1] = g;
+      picture.data[j + 2] = b;
+      picture.data[j + 3] = 255 * (1 - through);
+    }
+  }
+  return { picture, rect };
+}
+
+function areaOf(shadows: GroundShadow[]) {
+  return {
+    x0: Math.min(...shadows.map((s) => s.x0)),
+    y0: Math.min(...shadows.map((s) => s.y0)),
+    x1: Math.max(...shadows.map((s) => s.x0 + s.plane.width * s.mmPerPx)),
+    y1: Math.max(...shadows.map((s) => s.y0 + s.plane.height * s.mmPerPx)),
+  };
+}
+
+/**
+ * The map from the frame's pixels to millimetres about a stand, as nine numbers in rows; the third coordinate is
+ * positive below the horizon.
+ */
+export function standMap(camera: Camera, stand: Stand): number[] {
+  const { rotation: r, focal: f, cx, cy } = camera;
+  const [c, s] = [Math.cos(stand.facing), Math.sin(stand.facing)];
+  const t = camera.translation.map(
+    (v, i) => v + r[i * 3] * stand.X + r[i * 3 + 1] * stand.Y + r[i * 3 + 2] * stand.level,
+  );
+  // Columns: right, away, and the stand itself, as the camera sees them.
+  const right = [0, 1, 2].map((i) => r[i * 3] * s - r[i * 3 + 1] * c);
+  const away = [0, 1, 2].map((i) => r[i * 3] * c + r[i * 3 + 1] * s);
+  const row = (i: number, k: number) => [
+    f * right[i] + k * right[2],
+    f * away[i] + k * away[2],
+    f * t[i] + k * t[2],
+  ];
+  const [a, b, d] = row(0, cx);
+  const [e, g, h] = row(1, cy);
+  const [p, q, o] = [right[2], away[2], t[2]];
+  const inverse = [
+    g * o - h * q, d * q - b * o, b * h - d * g,
+    h * p - e * o, a * o - d * p, d * e - a * h,
+    e * q - g * p, b * p - a * q, a * g - b * e,
+  ]; // prettier-ignore
+  // Signed so that the stand itself, which is seen, has a positive weight.
+  const at = project(camera, { X: stand.X, Y: stand.Y, Z: stand.level });
+  const weight = at ? inverse[6] * at.x + inverse[7] * at.y + inverse[8] : 1;
+  return weight < 0 ? inverse.map((v) => -v) : inverse;
+}
+
+/**
+ * A flat thing's picture laid on the plane in perspective, each pixel looked up through the plane's homography with
+ * four samples (bilinear). The picture's middle lies on the stand; `turn` turns it on the plane, in degrees.
+ */
+export function layPicture(
+  picture: Rgba,
+  mm: { width: number; height: number },
+  stand: Stand,
+  turn: number,
+  camera: Camera,
+  frame: { width: number; height: number },
+  scale: number,
+): { picture: Rgba; rect: Rect } | null {
+  const turned = { ...stand, facing: stand.facing - (turn * Math.PI) / 180 };
+  const area = { x0: -mm.width / 2, y0: -mm.height / 2, x1: mm.width / 2, y1: mm.height / 2 };
+  const rect = coveredRect(camera, turned, area, frame);
+  if (!rect) return null;
+  const width = Math.max(1, Math.round(rect.width * scale));
+  const height = Math.max(1, Math.round(rect.height * scale));
+  const out = createRgba(width, height);
+  const m = standMap(camera, turned);
+  const src = picture.data;
+  const offsets = [0.25, 0.75];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      let [r, g, b, a] = [0, 0, 0, 0];
+      for (const oy of offsets)
+        for (const ox of offsets) {
+          const px = rect.x + ((x + ox) * rect.width) / width;
+          const py = rect.y + ((y + oy) * rect.height) / height;
+          const w = m[6] * px + m[7] * py + m[8];
+          if (w <= 0) continue;
+          const u = ((m[0] * px + m[1] * py + m[2]) / w / mm.width + 0.5) * picture.width - 0.5;
+          const v = (0.5 - (m[3] * px + m[4] * py + m[5]) / w / mm.height) * picture.height - 0.5;
+          if (u < -1 || v < -1 || u > picture.width || v > picture.height) continue;
+          const u0 = Math.floor(u);
+          const v0 = Math.floor(v);
+          for (let dy = 0; dy < 2; dy++)
+            for (let dx = 0; dx < 2; dx++) {
+              const [sx, sy] = [u0 + dx, v0 + dy];
+              if (sx < 0 || sy < 0 || sx >= picture.width || sy >= picture.height) continue;
+              const j = (sy * picture.width + sx) * 4;
+              const weight = (dx ? u - u0 : 1 - u + u0) * (dy ? v - v0 : 1 - v + v0) * src[j + 3];
+              r += src[j] * weight;
+              g += src[j + 1] * weight;
+              b += src[j + 2] * weight;
+              a += weight;
+            }
+        }
+      if (a <= 0) continue;
+      const o = (y * width + x) * 4;
+      out.data[o] = r / a;
+      out.data[o + 1] = g / a;
+      out.data[o + 2] = b / a;
+      out.data[o + 3] = a / 4;
+    }
+  return { picture: out, rect };
+}
+
+/** The middle of a plane's part that lies under a picture's point; the plane itself when it is under the horizon. */
+export function standAt(camera: Camera, at: { x: number; y: number }, level: number): Stand | null {
+  const p = onPlane(camera, at, level);
+  if (!p) return null;
+  const { rotation: r, translation: t } = camera;
+  const eyeX = -(r[0] * t[0] + r[3] * t[1] + r[6] * t[2]);
+  const eyeY = -(r[1] * t[0] + r[4] * t[1] + r[7] * t[2]);
+  return { X: p.X, Y: p.Y, level, facing: Math.atan2(p.Y - eyeY, p.X - eyeX) };
+}
