@@ -6,6 +6,7 @@ import { CutoutScreen } from './screens/cutout/cutout-screen';
 import { DeliveriesScreen } from './screens/deliveries/deliveries-screen';
 import { DeliveryScreen } from './screens/deliveries/delivery-screen';
 import { LibraryScreen } from './screens/library/library-screen';
+import { SurveyScreen } from './screens/library/survey-screen';
 import { ListingScreen } from './screens/listings/listing-screen';
 import { ListingsScreen } from './screens/listings/listings-screen';
 import { PhotosScreen } from './screens/photos/photos-screen';
@@ -26,6 +27,7 @@ const router = createBrowserRouter([
       { path: '/photos/review', element: <ReviewScreen /> },
       { path: '/products', element: <ProductsScreen /> },
       { path: '/library', element: <LibraryScreen /> },
+      { path: '/library/scenes/:id', element: <SurveyScreen /> },
       { path: '/spec-sheets', element: <SpecSheetsScreen /> },
       { path: '/deliveries', element: <DeliveriesScreen /> },
       { path: '/deliveries/:id', element: <DeliveryScreen /> },

@@ -1,11 +1,14 @@
 import { useDropzone } from 'react-dropzone';
+import { Link, useNavigate } from 'react-router';
 import { reducedUrl, refresh, sendFile, useServer, type Picture, type Scene } from '../../api/client';
-import { Button } from '../../ui/controls';
+import { Button, buttonClass } from '../../ui/controls';
+import { sceneCamera } from '@scenograph/core/elements/backdrop/survey';
 import { say } from '../../ui/notices';
 import { Trouble } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 
 export function LibraryScreen() {
+  const navigate = useNavigate();
   const { data: scenes, error } = useServer<Scene[]>('/api/scenes');
   const { data: pictures } = useServer<Picture[]>('/api/pictures');
   const { getInputProps, open } = useDropzone({
@@ -23,30 +26,66 @@ export function LibraryScreen() {
     },
     useFsAccessApi: false,
   });
+  const sceneDrop = useDropzone({
+    noClick: true,
+    onDrop: async (files) => {
+      let last: Scene | null = null;
+      for (const file of files) {
+        const name = encodeURIComponent(file.name);
+        try {
+          if (/\.zip$/i.test(file.name)) {
+            const { taken, refused } = await sendFile<{ taken: number; refused: string[] }>(
+              `/api/scenes/import?name=${name}`,
+              file,
+              () => undefined,
+            );
+            if (taken) say('pass', `${taken} ${taken === 1 ? 'scene is' : 'scenes are'} in the library.`);
+            for (const sentence of refused) say('stop', sentence);
+          } else last = await sendFile<Scene>(`/api/scenes?name=${name}`, file, () => undefined);
+        } catch (e) {
+          say('stop', (e as Error).message);
+        }
+      }
+      refresh('/api/scenes');
+      // One picture alone is surveyed at once.
+      if (last && files.length === 1) void navigate(`/library/scenes/${last.id}`);
+    },
+    useFsAccessApi: false,
+  });
   return (
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
         <h1 className="font-display text-[22px] font-bold">Library</h1>
         {error && <Trouble error={error} />}
-        <h2 className="mt-3 mb-2 font-semibold">
-          Scenes <span className="measure text-ink-2">{scenes?.length ?? ''}</span>
-        </h2>
+        <div className="mt-3 mb-2 flex items-center gap-2">
+          <h2 className="grow font-semibold">
+            Scenes <span className="measure text-ink-2">{scenes?.length ?? ''}</span>
+          </h2>
+          <input {...sceneDrop.getInputProps({ 'aria-label': 'Scenes to bring in' })} />
+          <Button onClick={sceneDrop.open}>Bring in a scene or a ZIP</Button>
+          <a className={buttonClass()} href="/api/scenes/export.zip">
+            Export all as ZIP
+          </a>
+        </div>
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
           {scenes?.map((s) => (
             <li key={s.id} className="border-line bg-card overflow-hidden rounded-lg border">
-              <img
-                src={reducedUrl(s.picture, 640)}
-                alt=""
-                className="aspect-[4/3] w-full object-cover"
-                loading="lazy"
-              />
+              <Link to={`/library/scenes/${s.id}`} aria-label={`Survey of ${s.title}`}>
+                <img
+                  src={reducedUrl(s.picture, 640)}
+                  alt=""
+                  className="aspect-[4/3] w-full object-cover"
+                  loading="lazy"
+                />
+              </Link>
               <div className="border-line border-t px-3 py-2">
                 <p className="flex justify-between font-semibold">
                   {s.title} {s.season && <span className="text-ink-2 font-normal">{s.season}</span>}
                 </p>
                 <p className="measure text-ink-2">
-                  {s.survey.width} x {s.survey.height} px, {s.survey.spots.length} stand spots
+                  {s.survey.width} x {s.survey.height} px,{' '}
+                  {sceneCamera(s.survey) ? `${s.survey.spots.length} stand spots` : 'not surveyed yet'}
                 </p>
                 <p className="measure text-ink-2">
                   light {Math.round(s.survey.light.azimuthDeg)}°, {Math.round(s.survey.light.elevationDeg)}°

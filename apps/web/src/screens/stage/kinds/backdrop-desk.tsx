@@ -43,6 +43,11 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
       name: s.title,
       fill: { type: 'scene', picture: s.picture, focus: { x: 0.5, y: 0.5 }, survey: s.survey },
     });
+  const newer =
+    fill.type === 'scene' &&
+    scenes?.find(
+      (s) => s.picture === fill.picture && JSON.stringify(s.survey) !== JSON.stringify(fill.survey),
+    );
   const dim = (
     label: string,
     key: 'hue' | 'saturation' | 'lightness',
@@ -119,6 +124,11 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
               </button>
             ))}
           </div>
+          {newer && (
+            <Button onClick={() => commit('Newer survey', { fill: { ...fill, survey: newer.survey } })}>
+              Take the scene&apos;s newer survey
+            </Button>
+          )}
           <p className="text-ink-2 text-[12px]">Place to keep in view when a slot crops the scene:</p>
           {(['x', 'y'] as const).map((axis) => (
             <Slider

@@ -40,7 +40,7 @@ export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
         <div className="mt-1 flex items-end gap-2">
           <div className="grow">
             <NumberField
-              label="Photographed from above"
+              label="Photo's pitch"
               unit="°"
               min={0}
               max={90}

@@ -1,0 +1,668 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { surveyCamera, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import {
+  cornerError,
+  horizonOf,
+  levelOfScale,
+  onPlane,
+  pitchAt,
+  scaleAt,
+  type Camera,
+} from '@scenograph/core/stage/camera';
+import { perspectiveGrid } from '@scenograph/core/stage/grid';
+import {
+  blobUrl,
+  reducedUrl,
+  refresh,
+  request,
+  sendFile,
+  useServer,
+  type Photo,
+  type Scene,
+} from '../../api/client';
+import { Button, IconButton, NumberField, Segmented, Slider, TextField } from '../../ui/controls';
+import { say } from '../../ui/notices';
+import { Trouble, Waiting } from '../../ui/states';
+import { TopBar } from '../../ui/top-bar';
+import { LightDome } from '../stage/light-dome';
+import { Section } from '../stage/section';
+import { Accordion } from 'radix-ui';
+
+type Change = Pick<Scene, 'title' | 'survey' | 'palette' | 'season'>;
+
+export function SurveyScreen() {
+  const { id } = useParams();
+  const { data: scene, error } = useServer<Scene>(`/api/scenes/${id}`);
+  if (error)
+    return (
+      <>
+        <TopBar />
+        <Trouble error={error} />
+      </>
+    );
+  if (!scene)
+    return (
+      <>
+        <TopBar />
+        <Waiting what="the scene" />
+      </>
+    );
+  return <Survey key={scene.id} scene={scene} />;
+}
+
+const whole = (v: number) => Math.round(v * 10) / 10;
+
+function Survey({ scene }: { scene: Scene }) {
+  const navigate = useNavigate();
+  const [past, setPast] = useState<Change[]>([]);
+  const [future, setFuture] = useState<Change[]>([]);
+  const [now, setNow] = useState<Change>({
+    title: scene.title,
+    survey: scene.survey,
+    palette: scene.palette,
+    season: scene.season,
+  });
+  const [saving, setSaving] = useState('saved');
+  const [placing, setPlacing] = useState(false);
+  const [open, setOpen] = useState<string[]>(['plane']);
+  const begun = useRef<Change | null>(null);
+  const { survey } = now;
+
+  const { camera, wrong } = useMemo((): { camera: Camera | null; wrong: string | null } => {
+    try {
+      return { camera: surveyCamera(survey), wrong: null };
+    } catch (e) {
+      return { camera: null, wrong: (e as Error).message };
+    }
+  }, [survey]);
+
+  const store = async (next: Change) => {
+    setSaving('saving');
+    try {
+      await request('PUT', `/api/scenes/${scene.id}`, next);
+      refresh('/api/scenes');
+      setSaving('saved');
+    } catch (e) {
+      // What stands on the server stays; here it can be set right.
+      setSaving('not saved');
+      say('stop', (e as Error).message);
+    }
+  };
+  const during = (value: Partial<SceneSurvey>) => {
+    begun.current ??= now;
+    setNow({ ...now, survey: { ...now.survey, ...value } });
+  };
+  const commitAll = (next: Change) => {
+    setPast((p) => [...p, begun.current ?? now].slice(-200));
+    begun.current = null;
+    setFuture([]);
+    setNow(next);
+    let fits = true;
+    try {
+      surveyCamera(next.survey);
+    } catch {
+      fits = false;
+    }
+    if (fits) void store(next);
+    else setSaving('not saved: the measures do not fit');
+  };
+  const commit = (value: Partial<SceneSurvey>) => commitAll({ ...now, survey: { ...now.survey, ...value } });
+  const step = (from: Change[], setFrom: typeof setPast, setTo: typeof setPast) => {
+    const to = from[from.length - 1];
+    if (!to) return;
+    setFrom(from.slice(0, -1));
+    setTo((t) => [...t, now]);
+    setNow(to);
+    void store(to);
+  };
+
+  const mode = survey.plane ? 'plane' : 'horizon';
+  const setMode = (to: 'plane' | 'horizon') => {
+    const { width: w, height: h } = survey;
+    if (to === 'plane')
+      commit({
+        plane: {
+          corners: [
+            [w * 0.32, h * 0.66],
+            [w * 0.68, h * 0.66],
+            [w * 0.78, h * 0.82],
+            [w * 0.22, h * 0.82],
+          ],
+          widthMm: 400,
+          depthMm: 300,
+        },
+        known: null,
+      });
+    else
+      commit({
+        plane: null,
+        horizonY: survey.horizonY ?? h * 0.25,
+        known: { base: [w / 2, h * 0.75], top: [w / 2, h * 0.55], heightMm: 150 },
+      });
+  };
+  const addSpot = (x: number, y: number) => {
+    setPlacing(false);
+    const at = camera && onPlane(camera, { x, y });
+    if (!camera || !at)
+      return say('stop', 'There is no standing plane at that place. Choose a place below the horizon.');
+    const ids = new Set(survey.spots.map((s) => s.id));
+    let n = survey.spots.length + 1;
+    while (ids.has(`spot-${n}`)) n++;
+    commit({
+      spots: [
+        ...survey.spots,
+        {
+          id: `spot-${n}`,
+          x: whole(x),
+          y: whole(y),
+          pxPerMm: Math.round(scaleAt(camera, at).up * 1e4) / 1e4,
+        },
+      ],
+    });
+  };
+  const cutForeground = async () => {
+    try {
+      const blob = await (await fetch(blobUrl(scene.picture))).blob();
+      const name = `${now.title} foreground.jpg`;
+      const photo = await sendFile<Photo>(
+        `/api/photos?name=${encodeURIComponent(name)}`,
+        blob,
+        () => undefined,
+      );
+      refresh('/api/photos');
+      say(
+        'working',
+        'Keep what stands before the products and drop the rest; then come back here and take it over.',
+      );
+      void navigate(`/photos/${photo.id}/cutout`);
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const { data: photos } = useServer<Photo[]>('/api/photos');
+  const foreground = photos?.find((p) => p.name === `${now.title} foreground.jpg` && p.cutout);
+  const takeMask = async (send: () => Promise<Scene>) => {
+    try {
+      const row = await send();
+      setNow((n) => ({ ...n, survey: { ...n.survey, occluder: row.survey.occluder } }));
+      refresh('/api/scenes');
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const error = camera && survey.plane ? cornerError(camera, survey.plane) : null;
+  const middle = camera && onPlane(camera, { x: survey.width / 2, y: survey.height * 0.75 });
+
+  return (
+    <>
+      <TopBar
+        trail={
+          <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
+            <Link to="/library" className="text-ink-2 hover:text-ink">
+              Library
+            </Link>
+            <span className="text-ink-3">/</span>
+            <h1 className="truncate font-semibold">Survey of {now.title}</h1>
+            <span role="status" data-testid="saving" className="measure text-ink-2 whitespace-nowrap">
+              {saving}
+            </span>
+          </nav>
+        }
+      >
+        <IconButton label="Undo" disabled={!past.length} onClick={() => step(past, setPast, setFuture)}>
+          <Undo2 size={15} aria-hidden />
+        </IconButton>
+        <IconButton label="Redo" disabled={!future.length} onClick={() => step(future, setFuture, setPast)}>
+          <Redo2 size={15} aria-hidden />
+        </IconButton>
+        <a
+          className="border-line bg-card hover:border-ink-3 inline-flex h-7 items-center rounded-md border px-3 font-medium"
+          href={`/api/scenes/export.zip?id=${scene.id}`}
+        >
+          Export
+        </a>
+      </TopBar>
+      <div className="flex min-h-0 grow">
+        <SurveyPicture
+          scene={scene}
+          survey={survey}
+          camera={camera}
+          placing={placing}
+          onPlace={addSpot}
+          during={during}
+          commit={commit}
+        />
+        <aside aria-label="Survey" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
+          <Accordion.Root type="multiple" value={open} onValueChange={setOpen}>
+            <Section n={1} id="plane" title="Standing plane" summary={camera ? 'solved' : 'not known'}>
+              <div className="grid gap-2">
+                <Segmented
+                  label="How the plane is measured"
+                  value={mode}
+                  onChange={setMode}
+                  options={[
+                    { value: 'plane', title: 'Rectangle' },
+                    { value: 'horizon', title: 'Horizon and height' },
+                  ]}
+                />
+                {survey.plane ? (
+                  <>
+                    <p className="text-ink-2 text-[12px]">
+                      Drag the corners onto something rectangular of known size: back left, back right, front
+                      right, front left.
+                    </p>
+                    <div className="grid grid-cols-2 gap-2">
+                      <NumberField
+                        label="Width"
+                        unit="mm"
+                        min={1}
+                        value={survey.plane.widthMm}
+                        onCommit={(widthMm) => commit({ plane: { ...survey.plane!, widthMm } })}
+                      />
+                      <NumberField
+                        label="Depth"
+                        unit="mm"
+                        min={1}
+                        value={survey.plane.depthMm}
+                        onCommit={(depthMm) => commit({ plane: { ...survey.plane!, depthMm } })}
+                      />
+                    </div>
+                  </>
+                ) : (
+                  <>
+                    <p className="text-ink-2 text-[12px]">
+                      Drag the horizon, and the foot and top of something upright whose height you know.
+                    </p>
+                    <div className="grid grid-cols-2 gap-2">
+                      <NumberField
+                        label="Horizon"
+                        unit="px"
+                        value={survey.horizonY}
+                        onCommit={(horizonY) => commit({ horizonY })}
+                      />
+                      {survey.known ? (
+                        <NumberField
+                          label="Height"
+                          unit="mm"
+                          min={1}
+                          value={survey.known.heightMm}
+                          onCommit={(heightMm) => commit({ known: { ...survey.known!, heightMm } })}
+                        />
+                      ) : (
+                        <Button onClick={() => setMode('horizon')}>Mark a height</Button>
+                      )}
+                    </div>
+                  </>
+                )}
+                {wrong && (
+                  <p role="alert" className="text-coral-ink text-[12.5px]">
+                    {wrong}
+                  </p>
+                )}
+                {camera && (
+                  <dl className="measure text-ink-2 grid grid-cols-[1fr_auto] gap-y-0.5">
+                    <dt>Horizon</dt>
+                    <dd>{Math.round(horizonOf(camera))} px</dd>
+                    <dt>Angle of view across</dt>
+                    <dd>{Math.round((2 * Math.atan(survey.width / 2 / camera.focal) * 180) / Math.PI)}°</dd>
+                    {middle && (
+                      <>
+                        <dt>Looks down by</dt>
+                        <dd>{Math.round(pitchAt(camera, middle.X, middle.Y))}°</dd>
+                      </>
+                    )}
+                    {error !== null && (
+                      <>
+                        <dt>Corners off by</dt>
+                        <dd className={error > survey.width * 0.004 ? 'text-amber-ink' : ''}>
+                          {error.toFixed(1)} px
+                        </dd>
+                      </>
+                    )}
+                  </dl>
+                )}
+              </div>
+            </Section>
+            <Section
+              n={2}
+              id="light"
+              title="Light"
+              summary={`${Math.round(survey.light.azimuthDeg)}°, ${Math.round(survey.light.elevationDeg)}° up`}
+            >
+              <LightDome
+                light={survey.light}
+                onChange={(light) => during({ light })}
+                onCommit={(light) => commit({ light })}
+              />
+              <Slider
+                label="Gloss of the ground"
+                unit="%"
+                value={Math.round(survey.gloss * 100)}
+                onChange={(v) => during({ gloss: v / 100 })}
+                onCommit={(v) => commit({ gloss: v / 100 })}
+              />
+            </Section>
+            <Section n={3} id="spots" title="Stand spots" summary={String(survey.spots.length)}>
+              <ul className="grid gap-1.5">
+                {survey.spots.map((s, i) => (
+                  <li key={s.id} className="flex items-center gap-2">
+                    <span className="grow truncate">{s.id}</span>
+                    <span className="measure text-ink-2">{s.pxPerMm.toFixed(2)} px/mm</span>
+                    {camera && levelOfScale(camera, s, s.pxPerMm) > 0 && (
+                      <span className="measure text-ink-2">
+                        {Math.round(levelOfScale(camera, s, s.pxPerMm))} mm up
+                      </span>
+                    )}
+                    <Button
+                      tone="quiet"
+                      onClick={() => commit({ spots: survey.spots.filter((_, j) => j !== i) })}
+                    >
+                      Remove
+                    </Button>
+                  </li>
+                ))}
+              </ul>
+              <Button className="mt-2" aria-pressed={placing} onClick={() => setPlacing(!placing)}>
+                {placing ? 'Click on the picture' : 'Add a spot'}
+              </Button>
+            </Section>
+            <Section n={4} id="foreground" title="Foreground" summary={survey.occluder ? 'masked' : 'none'}>
+              <div className="grid gap-2">
+                <p className="text-ink-2 text-[12px]">
+                  What stands before the products, cut out with the cutout desk.
+                </p>
+                {survey.occluder && (
+                  <img
+                    src={reducedUrl(survey.occluder, 320)}
+                    alt="The foreground mask"
+                    className="w-full bg-black"
+                  />
+                )}
+                <div className="flex flex-wrap gap-2">
+                  <Button onClick={() => void cutForeground()}>Cut it out</Button>
+                  {foreground && (
+                    <Button
+                      tone="main"
+                      onClick={() =>
+                        void takeMask(() =>
+                          request<Scene>('POST', `/api/scenes/${scene.id}/foreground/${foreground.id}`),
+                        )
+                      }
+                    >
+                      Take over the cutout
+                    </Button>
+                  )}
+                  <label className="border-line hover:border-ink-3 inline-flex h-7 cursor-pointer items-center rounded-md border px-3 font-medium">
+                    Bring in a PNG
+                    <input
+                      type="file"
+                      accept="image/png"
+                      className="sr-only"
+                      aria-label="Foreground mask to bring in"
+                      onChange={(e) => {
+                        const file = e.target.files?.[0];
+                        if (file)
+                          void takeMask(() =>
+                            sendFile<Scene>(
+                              `/api/scenes/${scene.id}/foreground?name=${encodeURIComponent(file.name)}`,
+                              file,
+                              () => undefined,
+                            ),
+                          );
+                        e.target.value = '';
+                      }}
+                    />
+                  </label>
+                  {survey.occluder && <Button onClick={() => commit({ occluder: null })}>Without</Button>}
+                </div>
+              </div>
+            </Section>
+            <Section n={5} id="about" title="About" summary={now.season ?? ''}>
+              <div className="grid gap-2">
+                <TextField
+                  label="Title"
+                  value={now.title}
+                  onCommit={(title) => title && commitAll({ ...now, title })}
+                />
+                <TextField
+                  label="Season"
+                  value={now.season ?? ''}
+                  onCommit={(season) => commitAll({ ...now, season: season.trim() || null })}
+                />
+                <span className="text-ink-2 text-[12px]">Palette</span>
+                <div className="flex gap-1">
+                  {now.palette.map((c, i) => (
+                    <input
+                      key={i}
+                      type="color"
+                      aria-label={`Colour ${i + 1} of the palette`}
+                      value={c}
+                      className="border-line h-7 w-9 rounded-sm border"
+                      onChange={(e) =>
+                        setNow({ ...now, palette: now.palette.map((p, j) => (j === i ? e.target.value : p)) })
+                      }
+                      onBlur={() => void store(now)}
+                    />
+                  ))}
+                </div>
+                <Button
+                  tone="danger"
+                  onClick={() =>
+                    void request('DELETE', `/api/scenes/${scene.id}`)
+                      .then(() => {
+                        refresh('/api/scenes');
+                        void navigate('/library');
+                      })
+                      .catch((e: Error) => say('stop', e.message))
+                  }
+                >
+                  Remove from the library
+                </Button>
+              </div>
+            </Section>
+          </Accordion.Root>
+        </aside>
+      </div>
+    </>
+  );
+}
+
+/** The picture with everything surveyed drawn over it, to be dragged. */
+function SurveyPicture({
+  scene,
+  survey,
+  camera,
+  placing,
+  onPlace,
+  during,
+  commit,
+}: {
+  scene: Scene;
+  survey: SceneSurvey;
+  camera: Camera | null;
+  placing: boolean;
+  onPlace(x: number, y: number): void;
+  during(value: Partial<SceneSurvey>): void;
+  commit(value: Partial<SceneSurvey>): void;
+}) {
+  const room = useRef<HTMLElement>(null);
+  const svg = useRef<SVGSVGElement>(null);
+  const [box, setBox] = useState({ width: 900, height: 700 });
+  useLayoutEffect(() => {
+    const observer = new ResizeObserver(([e]) =>
+      setBox({ width: e.contentRect.width, height: e.contentRect.height }),
+    );
+    observer.observe(room.current!);
+    return () => observer.disconnect();
+  }, []);
+  useEffect(() => svg.current?.focus(), []);
+  const k = Math.min((box.width - 48) / survey.width, (box.height - 48) / survey.height);
+  const grid = useMemo(
+    () => camera && perspectiveGrid(camera, survey.width, survey.height),
+    [camera, survey],
+  );
+  const px = 1 / k;
+  const at = (e: React.PointerEvent): [number, number] => {
+    const r = svg.current!.getBoundingClientRect();
+    return [whole((e.clientX - r.left) / k), whole((e.clientY - r.top) / k)];
+  };
+  const handle = (
+    label: string,
+    [x, y]: [number, number],
+    change: (to: [number, number]) => Partial<SceneSurvey>,
+    colour = '#ffffff',
+  ) => (
+    <circle
+      key={label}
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuetext={`${Math.round(x)}, ${Math.round(y)} pixels`}
+      aria-valuenow={Math.round(x)}
+      cx={x}
+      cy={y}
+      r={8 * px}
+      fill={colour}
+      stroke="#12463a"
+      strokeWidth={2.5 * px}
+      className="cursor-grab"
+      onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+      onPointerMove={(e) => e.buttons && during(change(at(e)))}
+      onPointerUp={(e) => commit(change(at(e)))}
+      onKeyDown={(e) => {
+        const by = e.shiftKey ? 10 : 1;
+        const to: Record<string, [number, number]> = {
+          ArrowLeft: [x - by, y],
+          ArrowRight: [x + by, y],
+          ArrowUp: [x, y - by],
+          ArrowDown: [x, y + by],
+        };
+        if (!to[e.key]) return;
+        e.preventDefault();
+        commit(change(to[e.key]));
+      }}
+    />
+  );
+  const { plane, known, horizonY } = survey;
+  const names = ['Back left', 'Back right', 'Front right', 'Front left'];
+  return (
+    <main
+      ref={room}
+      className="relative flex min-w-0 grow items-center justify-center overflow-hidden"
+      style={{ background: 'var(--stage)' }}
+    >
+      <div className="relative" style={{ width: survey.width * k, height: survey.height * k }}>
+        <img
+          src={reducedUrl(scene.picture, 2048)}
+          alt={scene.title}
+          className="absolute inset-0 h-full w-full"
+          draggable={false}
+        />
+        <svg
+          ref={svg}
+          data-testid="survey"
+          viewBox={`0 0 ${survey.width} ${survey.height}`}
+          className={`absolute inset-0 h-full w-full touch-none overflow-visible ${placing ? 'cursor-crosshair' : ''}`}
+          onPointerDown={(e) => placing && onPlace(...at(e))}
+        >
+          {grid && (
+            <g fill="none">
+              {['#00000055', '#ffffffcc'].map((stroke, i) => (
+                <path
+                  key={stroke}
+                  stroke={stroke}
+                  strokeWidth={(i ? 0.8 : 2) * px}
+                  d={grid.lines.map((l) => `M${l.x1} ${l.y1}L${l.x2} ${l.y2}`).join('')}
+                />
+              ))}
+              {grid.posts.map((p, i) => (
+                <g key={i}>
+                  <path d={`M${p.x} ${p.y}L${p.topX} ${p.topY}`} stroke="#000000aa" strokeWidth={4 * px} />
+                  <path d={`M${p.x} ${p.y}L${p.topX} ${p.topY}`} stroke="#d3f04a" strokeWidth={2 * px} />
+                  <text
+                    className="measure"
+                    x={p.topX + 5 * px}
+                    y={p.topY + 4 * px}
+                    fontSize={10 * px}
+                    fill="#fff"
+                    stroke="#000000aa"
+                    strokeWidth={3 * px}
+                    paintOrder="stroke"
+                  >
+                    {p.mm} mm
+                  </text>
+                </g>
+              ))}
+            </g>
+          )}
+          {plane && (
+            <>
+              <path
+                d={`M${plane.corners.map((c) => c.join(' ')).join('L')}Z`}
+                fill="#d3f04a22"
+                stroke="#12463a"
+                strokeWidth={2 * px}
+              />
+              {plane.corners.map((c, i) =>
+                handle(names[i], c, (to) => ({
+                  plane: { ...plane, corners: plane.corners.map((p, j) => (j === i ? to : p)) },
+                })),
+              )}
+            </>
+          )}
+          {!plane && horizonY !== null && (
+            <>
+              <path
+                d={`M0 ${horizonY}H${survey.width}`}
+                stroke="#d3f04a"
+                strokeWidth={1.5 * px}
+                strokeDasharray={`${8 * px} ${6 * px}`}
+              />
+              {handle('Horizon', [survey.width * 0.06, horizonY], ([, y]) => ({ horizonY: y }), '#d3f04a')}
+            </>
+          )}
+          {!plane && known && (
+            <>
+              <path
+                d={`M${known.base.join(' ')}L${known.top.join(' ')}`}
+                stroke="#ffffff"
+                strokeWidth={2 * px}
+              />
+              {handle('Foot of the known height', known.base, (base) => ({ known: { ...known, base } }))}
+              {handle('Top of the known height', known.top, (top) => ({ known: { ...known, top } }))}
+            </>
+          )}
+          {survey.spots.map((s, i) => (
+            <g key={s.id}>
+              <ellipse
+                cx={s.x}
+                cy={s.y}
+                rx={26 * px}
+                ry={9 * px}
+                fill="none"
+                stroke="#ffffff"
+                strokeWidth={2 * px}
+                pointerEvents="none"
+              />
+              {handle(
+                `Spot ${s.id}`,
+                [s.x, s.y],
+                ([x, y]) => ({
+                  spots: survey.spots.map((p, j) => {
+                    if (j !== i) return p;
+                    const level = camera ? levelOfScale(camera, p, p.pxPerMm) : 0;
+                    const there = camera && onPlane(camera, { x, y }, level);
+                    return { ...p, x, y, pxPerMm: camera && there ? scaleAt(camera, there).up : p.pxPerMm };
+                  }),
+                }),
+                '#12463a',
+              )}
+            </g>
+          ))}
+        </svg>
+      </div>
+    </main>
+  );
+}
