@@ -19,6 +19,7 @@ import { createPainter } from '@scenograph/host-node/painter';
 import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/read-picture';
 import { generatedSet } from './generated-set';
 import { grabCut, loadOpenCv } from './grabcut';
+import { benchStaging } from './staging';
 
 /** Speed and quality, each against a named baseline measured in the same run. */
 
@@ -314,3 +315,4 @@ const only = process.argv[2];
 if (!only || only === 'cutout') await benchCutout();
 if (!only || only === 'paint') await benchPainting();
 if (!only || only === 'large') await benchLarge();
+if (!only || only === 'staging') await benchStaging(root);

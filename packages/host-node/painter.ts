@@ -1,5 +1,5 @@
-import { DerivedCache, type Picture } from '@scenograph/core/paint/environment';
-import { needsOf, paintShot, type Painted } from '@scenograph/core/paint/paint-shot';
+import { DerivedCache, type PaintEnvironment, type Picture } from '@scenograph/core/paint/environment';
+import { environmentOf, needsOf, paintShot, type Painted } from '@scenograph/core/paint/paint-shot';
 import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { Typeface } from '@scenograph/core/type/typeface';
@@ -8,7 +8,12 @@ import { loadTypeface } from './fonts';
 import { decodePicture } from './read-picture';
 
 export interface Painter {
-  paint(shot: ResolvedShot, options?: { scale?: number; productsOnly?: boolean }): Promise<Painted>;
+  paint(
+    shot: ResolvedShot,
+    options?: { scale?: number; productsOnly?: boolean; draft?: boolean },
+  ): Promise<Painted>;
+  /** Something measured on a shot with what its painting uses. */
+  with<T>(shot: ResolvedShot, measure: (environment: PaintEnvironment) => T): Promise<T>;
   /** Pixel sizes of the pictures a shot uses. */
   sizes(shot: ResolvedShot): Promise<Map<string, { width: number; height: number }>>;
 }
@@ -58,6 +63,10 @@ export function createPainter(load: (hash: string) => Promise<Uint8Array>, keepP
       const painted = paintShot(shot, { host: nodeHost, cache, pictures: held, typefaces, ...options });
       await shrink();
       return painted;
+    },
+    async with(shot, measure) {
+      const { pictures: held, typefaces } = await gather(shot);
+      return measure(environmentOf(shot, { host: nodeHost, cache, pictures: held, typefaces }));
     },
     async sizes(shot) {
       const { pictures: held } = await gather(shot);

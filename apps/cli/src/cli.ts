@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
-import { basename, dirname, extname, join, resolve } from 'node:path';
+import { readdir, readFile } from 'node:fs/promises';
+import { basename, extname, join } from 'node:path';
 import { cutOut, NoProductError } from '@scenograph/core/cutout/index';
 import type { OwnShadow } from '@scenograph/core/cutout/own-shadow';
 import { PLAIN_EDGE, PLAIN_RECIPE, type CutoutRecipe, type Step } from '@scenograph/core/cutout/recipe';
@@ -22,14 +22,13 @@ import {
   takePicture,
 } from '@scenograph/host-node/read-picture';
 import { Command, InvalidArgumentError } from 'commander';
+import { print, round, Unusable, write } from './common';
+import { addStageCommand } from './stage-command';
 
 /** Exit codes: 0 done, 1 the input cannot be used (a sentence on stderr), 2 wrong usage, 3 a check stops the picture. */
 const BAD_INPUT = 1;
 const WRONG_USAGE = 2;
 const STOPPED = 3;
-
-/** A sentence for the user; anything else that is thrown is a fault of ours. */
-class Unusable extends Error {}
 
 interface CutoutCommand {
   output: string;
@@ -374,21 +373,7 @@ function readCount(text: string): number {
   return n;
 }
 
-/** Written beside its place and moved there: a run that is broken off leaves no half file. */
-async function write(file: string, bytes: Uint8Array): Promise<void> {
-  await mkdir(dirname(resolve(file)), { recursive: true });
-  const beside = `${file}.${process.pid}.part`;
-  await writeFile(beside, bytes);
-  await rename(beside, file);
-}
-
-function print(value: unknown): void {
-  process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
-}
-
-function round(value: number, digits: number): number {
-  return Number(value.toFixed(digits));
-}
+addStageCommand(program, formatOf);
 
 try {
   await program.parseAsync();

@@ -44,7 +44,7 @@ export function bodyOf(
   const [sin, cos] = [Math.sin(pitch), Math.max(0.2, Math.cos(pitch))];
   const middle = base.x * w;
   const foot = base.y * w;
-  const height = Math.max(1, (foot - base.topDepth * w) / (pxPerMm * cos));
+  const height = Math.max(0.5, (foot - base.topDepth * w) / (pxPerMm * cos));
   const rows: { z: number; runs: [number, number][] }[] = [];
   const step = height / LEVELS;
   let widest = 0;
@@ -79,6 +79,22 @@ export function bodyOf(
     layers: rows.flatMap(({ z, runs }) =>
       runs.map(([left, right]) => ({ z, left, right, halfDepth: ((right - left) / 2) * share })),
     ),
+  };
+}
+
+/** The same body in other units: every length times `k`. */
+export function scaledBody(body: Body, k: number): Body {
+  if (Math.abs(k - 1) < 1e-6) return body;
+  return {
+    round: body.round,
+    height: body.height * k,
+    foot: { halfWidth: body.foot.halfWidth * k, halfDepth: body.foot.halfDepth * k },
+    layers: body.layers.map((l) => ({
+      z: l.z * k,
+      left: l.left * k,
+      right: l.right * k,
+      halfDepth: l.halfDepth * k,
+    })),
   };
 }
 

@@ -103,6 +103,11 @@ function begin(ends: Float32Array, row: number, at: number, sign: number, width:
   ends[row + cell + 1] += sign * (1 - part);
 }
 
+/** A shadow in other units: every length times `k`. */
+export function scaledShadow(shadow: GroundShadow, k: number): GroundShadow {
+  return { plane: shadow.plane, x0: shadow.x0 * k, y0: shadow.y0 * k, mmPerPx: shadow.mmPerPx * k };
+}
+
 /** A flat thing's shadow: its own outline, moved by its thickness and softened, in the same grid. */
 export function castFlatShadow(
   alpha: Plane,

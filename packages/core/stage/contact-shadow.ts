@@ -17,7 +17,7 @@ export function contactShadow(body: Body, lift = 0, cells = 96): GroundShadow {
   const x0 = -(width * mmPerPx) / 2;
   const y0 = -(height * mmPerPx) / 2;
   const wall = Math.min(body.height, a * 1.2) * 0.55;
-  const crease = Math.max(1.2, a * 0.045);
+  const crease = a * 0.045;
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const px = x0 + (x + 0.5) * mmPerPx;

@@ -45,7 +45,7 @@ export function perspectiveGrid(camera: Camera, width: number, height: number): 
   for (const y of Y) for (let i = 0; i + 1 < X.length; i++) line({ X: X[i], Y: y }, { X: X[i + 1], Y: y });
   const posts = X.flatMap((x, i) =>
     Y.flatMap((y, j) => {
-      if (i % 3 !== 1 || j % 2 !== 1) return [];
+      if (i % 3 !== 1 || j % 3 !== 1) return [];
       const foot = project(camera, { X: x, Y: y, Z: 0 });
       const top = project(camera, { X: x, Y: y, Z: POST });
       if (!foot || !top || foot.x < 0 || foot.x > width || foot.y > height) return [];

@@ -32,18 +32,22 @@ export interface ToneChange {
 
 export const NO_CHANGE: ToneChange = { gain: 1, lift: 0, a: 0, b: 0, grain: 0, soften: 0 };
 
+/** About so many pixels tell a part's tone. */
+const SAMPLES = 5000;
+
 /**
  * Measures the tone of a part of a picture. The light's tint is taken from near-neutral pixels, weighted toward
  * the bright (shades of grey, Finlayson and Trezzi 2004); grain from the Laplacian's absolute mean over the half
  * of the pixels where it is least (after Immerkaer 1996).
- * @param inside only pixels with alpha above a half count
+ * Only pixels with alpha above a half count.
  */
-export function measureTone(picture: Rgba, part: Rect, stride = 1): ToneMeasure | null {
+export function measureTone(picture: Rgba, part: Rect): ToneMeasure | null {
   const { width, height, data } = picture;
   const x0 = Math.max(0, Math.floor(part.x));
   const y0 = Math.max(0, Math.floor(part.y));
   const x1 = Math.min(width, Math.ceil(part.x + part.width));
   const y1 = Math.min(height, Math.ceil(part.y + part.height));
+  const stride = Math.max(1, Math.floor(Math.sqrt(((x1 - x0) * (y1 - y0)) / SAMPLES)));
   const lab = new Float64Array(3);
   const light: number[] = [];
   let [wa, wb, weight] = [0, 0, 0];

@@ -48,7 +48,7 @@ export class LibraryController {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(BLOBS) private readonly store: BlobStore,
-    private readonly scenesService: ScenesService,
+    @Inject(ScenesService) private readonly scenesService: ScenesService,
   ) {}
 
   @Get('scenes')

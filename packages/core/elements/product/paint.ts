@@ -2,7 +2,8 @@ import { drawPicture, levelPixels } from '../../paint/draw-picture';
 import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
 import { parseHex } from '../../raster/colour';
 import { reduceTo, resizePlane } from '../../raster/resample';
-import { castFlatShadow, castShadow } from '../../stage/cast-shadow';
+import { scaledBody } from '../../stage/body';
+import { castFlatShadow, castShadow, scaledShadow } from '../../stage/cast-shadow';
 import { contactShadow } from '../../stage/contact-shadow';
 import { layPicture, layShadows } from '../../stage/lay-on-plane';
 import { reflect } from '../../stage/reflection';
@@ -79,17 +80,17 @@ function paintShadow(
   const posture = postureOf(element, environment);
   const standing = standingOf(posture.element, environment.ground, environment.frame);
   if (!standing) return;
-  const light = lightAt(lightOf(element, environment), standing, shadow.softness);
+  const light = lightAt(lightOf(element, environment), standing, shadow.softness, environment.draft ? 6 : 2);
   const lift = pose === 'float' ? element.liftMm : 0;
-  const lit = `${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(3)}:${shadow.length}:${Math.round(lift)}`;
-  const samples = environment.draft ? 14 : 30;
+  const lit = `${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(3)}:${shadow.length}`;
+  const [samples, cells] = environment.draft ? [10, 44] : [28, 72];
   const layers = [];
   let { stand } = standing;
   if (flat) {
     const scale = standing.scale;
     const { alpha, box } = posture;
-    const size = Math.round(Math.log(box.width / scale) * 200);
-    const width = Math.exp(size / 200);
+    const size = Math.round(Math.log(box.width / scale) * 60);
+    const width = Math.exp(size / 60);
     // Without a plane of its own a flat thing lies in the picture's plane.
     const height = environment.ground
       ? (width * box.height) / box.width
@@ -115,17 +116,24 @@ function paintShadow(
   } else {
     const made = standingBody(posture, environment);
     if (!made) return;
-    const { body, key } = made;
+    const { body, unit, key } = made;
+    const raised = Math.round(lift / unit);
     if (shadow.strength > 0)
       layers.push({
-        shadow: environment.kept(`cast:${key}:${lit}:${samples}`, () =>
-          castShadow(body, { light, lift, length: shadow.length, samples }),
+        shadow: scaledShadow(
+          environment.kept(`cast:${key}:${lit}:${raised}:${samples}`, () =>
+            castShadow(body, { light, lift: raised, length: shadow.length, samples, cells }),
+          ),
+          unit,
         ),
         strength: shadow.strength * DEEPEST,
       });
     if (shadow.contact > 0)
       layers.push({
-        shadow: environment.kept(`contact:${key}:${Math.round(lift)}`, () => contactShadow(body, lift)),
+        shadow: scaledShadow(
+          environment.kept(`contact:${key}:${raised}`, () => contactShadow(body, raised)),
+          unit,
+        ),
         strength: shadow.contact * (lift > 0 ? 0.5 : DEEPEST),
       });
   }
@@ -244,7 +252,7 @@ export function toneOf(
     const own = measureTone(product, { x: 0, y: 0, width: product.width, height: product.height });
     const place = measureTone(small, around);
     const whole = environment.kept(`tone-scene:${scene.picture}`, () => {
-      const all = measureTone(small, { x: 0, y: 0, width: small.width, height: small.height }, 2);
+      const all = measureTone(small, { x: 0, y: 0, width: small.width, height: small.height });
       // Grain is lost in a reduced copy: it is measured on a part of the picture itself.
       const full = environment.picture(scene.picture).pixels();
       const part = {
@@ -253,7 +261,7 @@ export function toneOf(
         width: full.width * 0.5,
         height: full.height * 0.5,
       };
-      const grain = measureTone(full, part, 3)?.grain ?? 0;
+      const grain = measureTone(full, part)?.grain ?? 0;
       return all && { ...all, grain };
     });
     if (!own || !place || !whole) return none;
@@ -316,7 +324,7 @@ function paintShade(element: ProductElement, canvas: Canvas2D, environment: Pain
   const posture = postureOf(element, environment);
   const own = standingBody(posture, environment);
   if (!own) return;
-  const { standing, body } = own;
+  const { standing, unit } = own;
   const light = lightAt(lightOf(element, environment), standing, element.shadow.softness);
   const casters: (Caster & { key: string })[] = [];
   for (const other of others) {
@@ -326,15 +334,26 @@ function paintShade(element: ProductElement, canvas: Canvas2D, environment: Pain
     const [c, s] = [Math.cos(standing.stand.facing), Math.sin(standing.stand.facing)];
     const dX = stand.X - standing.stand.X;
     const dY = stand.Y - standing.stand.Y;
-    const x = Math.round((dX * s - dY * c) / 2) * 2;
-    const y = Math.round((dX * c + dY * s) / 2) * 2;
-    const reach = theirs.body.height * 3 + theirs.body.foot.halfWidth + body.foot.halfWidth;
+    // All in hundredths of the receiver's width, so that nothing is made anew as both grow alike.
+    const x = Math.round((dX * s - dY * c) / unit);
+    const y = Math.round((dX * c + dY * s) / unit);
+    const k = Math.round((theirs.unit / unit) * 40) / 40;
+    const reach = (theirs.body.height * 3 + theirs.body.foot.halfWidth) * k + own.body.foot.halfWidth;
     if (Math.hypot(x, y) > reach) continue;
-    const lift = (other.pose === 'float' ? other.liftMm : 0) + stand.level - standing.stand.level;
-    casters.push({ body: theirs.body, x, y, lift, strength: other.shadow.strength * 0.8, key: theirs.key });
+    const lift = Math.round(
+      ((other.pose === 'float' ? other.liftMm : 0) + stand.level - standing.stand.level) / unit,
+    );
+    casters.push({
+      body: scaledBody(theirs.body, k),
+      x,
+      y,
+      lift,
+      strength: other.shadow.strength * 0.8,
+      key: `${theirs.key}:${k}`,
+    });
   }
   if (!casters.length) return;
-  const lift = element.pose === 'float' ? element.liftMm : 0;
+  const lift = element.pose === 'float' ? Math.round(element.liftMm / unit) : 0;
   const key = `shade:${own.key}:${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(2)}:${lift}:${element.shadow.tint}:${casters
     .map((c) => `${c.key}:${c.x}:${c.y}:${Math.round(c.lift)}:${c.strength.toFixed(2)}`)
     .join('|')}`;
@@ -350,10 +369,10 @@ function paintShade(element: ProductElement, canvas: Canvas2D, environment: Pain
     const shade = shadeOn(
       reduced,
       {
-        body,
+        body: own.body,
         x: base.x * reduced.width,
         y: base.y * reduced.width,
-        pxPerMm: (reduced.width / posture.box.width) * standing.scale,
+        pxPerMm: reduced.width / 100,
         cos: Math.cos((standing.photoPitch * Math.PI) / 180),
         lift,
       },

@@ -115,32 +115,39 @@ export function lightOf(element: ProductElement, environment: Pick<PaintEnvironm
   return element.shadow.light ?? environment.ground?.light ?? STUDIO_LIGHT;
 }
 
-/** The light as a product's own axes see it: they turn with the direction to the camera. */
-export function lightAt(light: Light, { camera, stand }: Standing, softness: number): Light {
+/**
+ * The light as a product's own axes see it: they turn with the direction to the camera.
+ * @param steps whole degrees to which it is rounded, so that a shadow is not made anew for every move
+ */
+export function lightAt(light: Light, { camera, stand }: Standing, softness: number, steps = 2): Light {
   const { rotation: r } = camera;
   const forward = Math.atan2(r[7], r[6]);
   const turn = ((stand.facing - forward) * 180) / Math.PI;
   return {
-    azimuthDeg: Math.round((light.azimuthDeg - turn) / 2) * 2,
+    azimuthDeg: Math.round((light.azimuthDeg - turn) / steps) * steps,
     elevationDeg: light.elevationDeg,
     softness: Math.min(1, light.softness * softness),
   };
 }
 
-/** A product's body in the scene's millimetres, with how it stands; null above the horizon. */
+/** Bodies are made in hundredths of the product's width: shadows are the same at every size, and made once. */
+const UNITS = 100;
+
+/**
+ * A product's body in hundredths of its width, with how it stands and how many of the scene's millimetres such a
+ * unit has; null above the horizon.
+ */
 export function standingBody(
   posture: Posture,
   environment: PaintEnvironment,
-): { standing: Standing; body: Body; key: string } | null {
+): { standing: Standing; body: Body; unit: number; key: string } | null {
   const { element, box, alpha } = posture;
   const standing = standingOf(element, environment.ground, environment.frame);
   if (!standing) return null;
-  const { scale, base, photoPitch, ratio, depthMm } = standing;
-  // Sizes to half a percent: dragging must not make everything anew.
-  const size = Math.round(Math.log(box.width / scale) * 200);
-  const width = Math.exp(size / 200);
-  const depth = depthMm === null ? null : depthMm * (ratio ?? standing.pxPerMm / scale);
-  const key = `body:${posture.key}:${size}:${Math.round(photoPitch)}:${depth === null ? '' : Math.round(depth)}`;
-  const body = environment.kept(key, () => bodyOf(alpha, base, alpha.width / width, depth, photoPitch));
-  return { standing, body, key };
+  const { scale, base, photoPitch, pxPerMm, depthMm } = standing;
+  // The product's own depth against its own width, as drawn.
+  const depth = depthMm === null ? null : (depthMm * pxPerMm * UNITS) / box.width;
+  const key = `body:${posture.key}:${Math.round(photoPitch)}:${depth === null ? '' : depth.toFixed(1)}`;
+  const body = environment.kept(key, () => bodyOf(alpha, base, alpha.width / UNITS, depth, photoPitch));
+  return { standing, body, unit: box.width / scale / UNITS, key };
 }

@@ -585,7 +585,7 @@ function SurveyPicture({
                     className="measure"
                     x={p.topX + 5 * px}
                     y={p.topY + 4 * px}
-                    fontSize={10 * px}
+                    style={{ fontSize: 11 * px }}
                     fill="#fff"
                     stroke="#000000aa"
                     strokeWidth={3 * px}

@@ -1,0 +1,21 @@
+import { mkdir, rename, writeFile } from 'node:fs/promises';
+import { dirname, resolve } from 'node:path';
+
+/** A sentence for the user; anything else that is thrown is a fault of ours. */
+export class Unusable extends Error {}
+
+/** Written beside its place and moved there: a run that is broken off leaves no half file. */
+export async function write(file: string, bytes: Uint8Array): Promise<void> {
+  await mkdir(dirname(resolve(file)), { recursive: true });
+  const beside = `${file}.${process.pid}.part`;
+  await writeFile(beside, bytes);
+  await rename(beside, file);
+}
+
+export function print(value: unknown): void {
+  process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
+}
+
+export function round(value: number, digits: number): number {
+  return Number(value.toFixed(digits));
+}

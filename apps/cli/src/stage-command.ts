@@ -1,0 +1,211 @@
+import { createHash } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
+import { InvalidArgumentError, type Command } from 'commander';
+import { sceneCamera, surveyCamera } from '@scenograph/core/elements/backdrop/survey';
+import { toneOf } from '@scenograph/core/elements/product/paint';
+import type { Pose, ProductElement } from '@scenograph/core/elements/product/definition';
+import { boundsAbove, alphaPlane, crop } from '@scenograph/core/raster/pixels';
+import { resolveBase } from '@scenograph/core/shot/resolve';
+import { newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
+import { emptyShot } from '@scenograph/core/shot/document';
+import { baseOfCutout, productPxPerMm } from '@scenograph/core/stage/base';
+import { groundOf } from '@scenograph/core/stage/ground';
+import { readSceneFile } from '@scenograph/core/stage/scene-file';
+import { basePoint, movedOnGround, pitchNote, standingOf, trueSizeBox } from '@scenograph/core/stage/stand';
+import type { Light } from '@scenograph/core/stage/light';
+import { encodePicture, encodePng } from '@scenograph/host-node/encode';
+import { createPainter } from '@scenograph/host-node/painter';
+import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
+import type { Format } from '@scenograph/core/spec/slot';
+import { print, round, Unusable, write } from './common';
+
+interface StageOptions {
+  spot?: string;
+  heightMm: number;
+  depthMm?: number;
+  mode: Pose;
+  light?: Light;
+  tone: number;
+  output: string;
+}
+
+/** `scenograph stage`: one cutout stood in one surveyed scene. */
+export function addStageCommand(program: Command, formatOf: (file: string) => Format): void {
+  program
+    .command('stage')
+    .description('stand a cutout in a surveyed scene, true to size and in its light; placement as JSON')
+    .argument('<scene>', "the scene's side-file (JSON), its picture beside it")
+    .argument('<cutout>', 'a cutout with transparency (PNG or WebP)')
+    .requiredOption(
+      '--height-mm <n>',
+      "the product's real height; of one that lies flat its length",
+      millimetres,
+    )
+    .option('--spot <id>', 'where it stands; the first spot of the scene when left out')
+    .option('--depth-mm <n>', "the product's real depth; taken from its base when left out", millimetres)
+    .option('--mode <mode>', 'stand, float or flat', readMode, 'stand' as Pose)
+    .option('--light <az,el,softness>', 'a light of its own: degrees, degrees, 0 to 1', readLight)
+    .option('--tone <n>', 'how far its tone is eased toward the scene, 0 to 1', readShare, 0.6)
+    .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
+    .action(stage);
+
+  async function stage(sceneFile: string, cutoutFile: string, options: StageOptions): Promise<void> {
+    const started = performance.now();
+    const format = formatOf(options.output);
+    const scene = await openScene(sceneFile);
+    const cutout = await openCutout(cutoutFile);
+    const base = baseOfCutout(cutout.image);
+    const flat = options.mode === 'flat';
+    const pxPerMm = productPxPerMm(base, cutout.image.width, { height: options.heightMm }, flat);
+    const spots = scene.survey.spots;
+    const spot = options.spot ? spots.find((s) => s.id === options.spot) : spots[0];
+    if (!spot)
+      throw new Unusable(
+        options.spot
+          ? `The scene has no spot "${options.spot}"; it has ${spots.map((s) => s.id).join(', ') || 'none'}.`
+          : 'The scene has no stand spot. Add one to its side-file, or survey it.',
+      );
+    const shot = emptyShot(scene.survey.width, scene.survey.height);
+    const backdrop = newSceneBackdrop('scene', scene.title, scene.picture, scene.survey);
+    const data = {
+      title: basename(cutoutFile),
+      variant: '',
+      sku: '',
+      price: null,
+      currency: 'GBP',
+      widthMm: cutout.image.width / pxPerMm,
+      heightMm: options.heightMm,
+      depthMm: options.depthMm ?? (2 * base.halfWidth * cutout.image.width) / pxPerMm,
+      cutout: { picture: cutout.hash, width: cutout.image.width, height: cutout.image.height, base },
+    };
+    let product: ProductElement = newProduct('product', data, shot.frame, options.mode, [backdrop]);
+    product = {
+      ...product,
+      tone: { ...product.tone, strength: options.tone },
+      shadow: { ...product.shadow, light: options.light ?? null },
+    };
+    const ground = groundOf([backdrop]);
+    product = { ...product, box: movedOnGround(product, spot, ground, shot.frame) };
+    product = { ...product, box: trueSizeBox(product, ground, shot.frame) ?? product.box };
+    const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
+    const painter = createPainter(async (hash) => {
+      const bytes = hash === cutout.hash ? cutout.bytes : scene.files.get(hash);
+      if (!bytes) throw new Unusable('A picture of the scene is missing.');
+      return bytes;
+    });
+    const painted = await painter.paint(resolved);
+    const { drift, held } = await painter.with(resolved, (environment) => toneOf(product, environment));
+    const { bytes, quality } = await encodePicture(painted.pixels(), format);
+    await write(options.output, bytes);
+    const standing = standingOf(product, ground, shot.frame)!;
+    const at = basePoint(product);
+    print({
+      output: options.output,
+      width: painted.width,
+      height: painted.height,
+      format,
+      quality,
+      spot: spot.id,
+      mode: options.mode,
+      box: Object.fromEntries(Object.entries(product.box).map(([k, v]) => [k, round(v, 2)])),
+      base: { x: round(at.x, 2), y: round(at.y, 2) },
+      pxPerMm: round(standing.pxPerMm, 4),
+      trueSizeShare: standing.ratio === null ? null : round(standing.ratio, 4),
+      pitch: { photo: round(standing.photoPitch, 1), scene: round(standing.scenePitch, 1) },
+      notes: [pitchNote(standing, false)].filter(Boolean),
+      colourDrift: round(drift, 2),
+      colourDriftHeld: held,
+      milliseconds: Math.round(performance.now() - started),
+    });
+  }
+}
+
+async function openScene(file: string) {
+  const scene = readOrRefuse(() => readSceneFileText(file));
+  const { survey, ...rest } = await scene;
+  const folder = dirname(file);
+  const stem = basename(file).replace(/\.json$/i, '');
+  const picture = ['jpg', 'jpeg', 'png', 'webp'].map((e) => join(folder, `${stem}.${e}`)).find(existsSync);
+  if (!picture) throw new Unusable(`"${file}" has no picture of the same name beside it.`);
+  const files = new Map<string, Buffer>();
+  const keep = async (path: string) => {
+    const bytes = await readFile(path);
+    const taken = await takePicture(basename(path), bytes);
+    const working = Buffer.from(taken.working?.bytes ?? bytes);
+    const hash = createHash('sha256').update(working).digest('hex');
+    files.set(hash, working);
+    return { hash, width: taken.width, height: taken.height };
+  };
+  const shown = await keep(picture);
+  if (shown.width !== survey.width || shown.height !== survey.height)
+    throw new Unusable(
+      `"${basename(picture)}" is ${shown.width} x ${shown.height} pixels; its side-file was surveyed at ${survey.width} x ${survey.height}.`,
+    );
+  if (Math.min(shown.width, shown.height) < 300)
+    throw new Unusable(
+      `"${basename(picture)}" is ${shown.width} x ${shown.height} pixels; a scene needs at least 300 on each side.`,
+    );
+  const occluder = rest.occluderFile ? (await keep(join(folder, rest.occluderFile))).hash : null;
+  const known = { ...survey, occluder };
+  await readOrRefuse(async () => surveyCamera(known));
+  if (!sceneCamera(known))
+    throw new Unusable(
+      `"${file}" knows no standing plane: give its plane's corners, or a horizon with a known height or a spot.`,
+    );
+  return { title: rest.title, survey: known, picture: shown.hash, files };
+}
+
+async function readSceneFileText(file: string) {
+  return readSceneFile(await readFile(file, 'utf8'), basename(file));
+}
+
+/** What core says of bad input is a sentence for the user; missing files are told by the caller. */
+async function readOrRefuse<T>(read: () => Promise<T>): Promise<T> {
+  try {
+    return await read();
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code) throw error;
+    throw new Unusable((error as Error).message);
+  }
+}
+
+async function openCutout(file: string) {
+  const raw = await readFile(file);
+  const taken = await takePicture(basename(file), raw, ['png', 'webp']);
+  const image = await decodePicture(taken.working?.bytes ?? raw);
+  const bounds = boundsAbove(alphaPlane(image), 0.02);
+  if (!bounds) throw new Unusable(`"${file}" is empty: nothing in it is opaque. Cut the product out again.`);
+  const trimmed = crop(image, bounds);
+  const bytes = await encodePng(trimmed);
+  return { image: trimmed, bytes, hash: createHash('sha256').update(bytes).digest('hex') };
+}
+
+function millimetres(text: string): number {
+  const n = Number(text);
+  if (!(n > 0 && n < 20_000))
+    throw new InvalidArgumentError('A length in millimetres above 0, for example 148.');
+  return n;
+}
+
+function readMode(text: string): Pose {
+  if (text !== 'stand' && text !== 'float' && text !== 'flat')
+    throw new InvalidArgumentError('It is one of stand, float, flat.');
+  return text;
+}
+
+function readShare(text: string): number {
+  const n = Number(text);
+  if (!(n >= 0 && n <= 1) || text.trim() === '') throw new InvalidArgumentError('A number from 0 to 1.');
+  return n;
+}
+
+function readLight(text: string): Light {
+  const [azimuthDeg, elevationDeg, softness = 0.5] = text.split(',').map(Number);
+  if (!(azimuthDeg >= -180 && azimuthDeg <= 180) || !(softness >= 0 && softness <= 1))
+    throw new InvalidArgumentError('Write it as azimuth,elevation,softness: -180 to 180, 1 to 90, 0 to 1.');
+  if (!(elevationDeg >= 1 && elevationDeg <= 90))
+    throw new InvalidArgumentError('The light must stand above the plane: an elevation of 1 to 90 degrees.');
+  return { azimuthDeg, elevationDeg, softness };
+}
