@@ -1,9 +1,14 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import { GRADIENT_FORMS } from '@scenograph/core/elements/backdrop/gradient';
+import { NEW_SET } from '@scenograph/core/elements/backdrop/set';
+import { NO_EFFECTS } from '@scenograph/core/elements/effects';
 import { alphaPlane } from '@scenograph/core/raster/pixels';
 import type { ProductData } from '@scenograph/core/shot/data';
-import { resolveForSlot } from '@scenograph/core/shot/resolve';
-import { newText, whiteShot } from '@scenograph/core/shot/starters';
+import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import { newBackdrop, newProduct, newText, whiteShot } from '@scenograph/core/shot/starters';
+import { MATERIALS } from '@scenograph/core/stage/materials';
 import { applyFix } from '@scenograph/core/spec/checks/index';
 import { readSlot } from '@scenograph/core/spec/slot';
 import { encodePicture } from './encode';
@@ -228,4 +233,84 @@ describe('a painted slot', () => {
     }
     await expect(encodePicture(pixels, 'png', 2000)).rejects.toThrow(/even with 64 colours/);
   });
+});
+
+const made = (fill: BackdropElement['fill']): ResolvedShot => ({
+  width: 240,
+  height: 160,
+  missing: [],
+  elements: [{ ...newBackdrop('b', { width: 240, height: 160 }, '#ffffff'), fill }],
+});
+
+test('every gradient form runs from its first colour to its last; a set of each material is painted, the same for its seed', async () => {
+  const painter = createPainter(async () => Buffer.alloc(0));
+  const stops = [
+    { at: 0, colour: '#ff0000' },
+    { at: 1, colour: '#0000ff' },
+  ];
+  const at = async (fill: BackdropElement['fill'], x: number, y: number) => {
+    const { data } = (await painter.paint(made(fill))).pixels();
+    return [...data.subarray((y * 240 + x) * 4, (y * 240 + x) * 4 + 3)];
+  };
+  for (const form of GRADIENT_FORMS) {
+    const fill = { type: 'gradient' as const, form, from: { x: 0.5, y: 0.5 }, to: { x: 1, y: 0.5 }, stops };
+    const conic = form === 'conic';
+    const start = await at(fill, conic ? 238 : 121, conic ? 82 : 80);
+    const end = await at(fill, 238, conic ? 78 : 80);
+    expect([form, start[0] > 225, end[2] > 225]).toEqual([form, true, true]);
+  }
+  const seen = new Set<string>();
+  for (const material of MATERIALS) {
+    const fill = { ...NEW_SET, material, seed: 3 };
+    const one = (await painter.paint(made(fill))).pixels().data;
+    const again = (await createPainter(async () => Buffer.alloc(0)).paint(made(fill))).pixels().data;
+    expect(Buffer.compare(Buffer.from(one), Buffer.from(again))).toBe(0);
+    seen.add(createHash('sha256').update(one).digest('hex'));
+  }
+  expect(seen.size).toBe(MATERIALS.length);
+});
+
+test('products stand in a set: their shadow on its table, effects around them', async () => {
+  const red = await sharp({
+    create: { width: 60, height: 80, channels: 4, background: { r: 200, g: 30, b: 30, alpha: 1 } },
+  })
+    .png()
+    .toBuffer();
+  const hash = createHash('sha256').update(red).digest('hex');
+  const product = {
+    ...newProduct(
+      'p',
+      {
+        title: 'P',
+        variant: '',
+        sku: '',
+        price: null,
+        currency: 'GBP',
+        widthMm: 90,
+        heightMm: 120,
+        depthMm: 90,
+        cutout: { picture: hash, width: 60, height: 80 },
+      },
+      { width: 240, height: 160 },
+      'stand',
+    ),
+    box: { x: 100, y: 40, width: 45, height: 60, rotation: 0 },
+  };
+  const paint = async (element: typeof product) => {
+    const shot = made({ ...NEW_SET, material: 'plain', colour: '#cccccc', spot: 0 });
+    const painter = createPainter(async () => red);
+    return (await painter.paint({ ...shot, elements: [...shot.elements, element] })).pixels().data;
+  };
+  const lum = (data: Uint8ClampedArray, x: number, y: number) => data[(y * 240 + x) * 4 + 1];
+  const bare = await paint({ ...product, shadow: { ...product.shadow, strength: 0, contact: 0 } });
+  const shaded = await paint({ ...product, shadow: { ...product.shadow, strength: 0.9, contact: 0.9 } });
+  // Light from the left and front: the shadow falls to the right.
+  expect(lum(shaded, 156, 92)).toBeLessThan(lum(bare, 156, 92) - 25);
+  expect(lum(shaded, 60, 92)).toBe(lum(bare, 60, 92));
+  const outlined = await paint({
+    ...product,
+    effects: { ...NO_EFFECTS, outline: { width: 6, colour: '#00ff00', opacity: 1 } },
+  });
+  expect([...outlined.subarray((60 * 240 + 96) * 4, (60 * 240 + 96) * 4 + 3)]).toEqual([0, 255, 0]);
+  expect([...outlined.subarray((60 * 240 + 122) * 4, (60 * 240 + 122) * 4 + 3)]).toEqual([200, 30, 30]);
 });

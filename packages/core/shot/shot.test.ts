@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { uprightBounds } from '../elements/element';
 import { readSlot, type Slot } from '../spec/slot';
 import { bindText, type ProductData } from './data';
@@ -5,7 +6,12 @@ import { readShot, type Shot } from './document';
 import { patchFit, resetFit } from './edit';
 import { migrate } from './migrations';
 import { resolveBase, resolveForSlot } from './resolve';
-import { basePoint } from '../stage/stand';
+import { whatCastsOnWhat } from '../stage/casts';
+import { groundOf } from '../stage/ground';
+import { readSceneFile } from '../stage/scene-file';
+import { basePoint, movedOnGround, scaledOnBase, standingOf, trueSizeBox } from '../stage/stand';
+import { elementBounds, spreadPacks } from '../elements/product/pack';
+import { alignMoves, distributeMoves } from './align';
 import { newText, sceneShot, whiteShot } from './starters';
 
 const hash = (c: string) => c.repeat(64);
@@ -200,4 +206,100 @@ test('shots of the first version open; newer and foreign ones are refused with a
   );
   const fits = { 'm/s': { frame: { width: 100, height: 100 }, elements: { product: { opacity: 'no' } } } };
   expect(() => readShot({ ...now, fits })).toThrow(/difference kept for m\/s/);
+});
+
+const surveyed = readSceneFile(
+  readFileSync(`${__dirname}/../../../demo/assets/scenes/potting-bench.json`, 'utf8'),
+).survey;
+
+test('a product moved along the ground follows the perspective, and keeps its share of true size when it leaves it', () => {
+  const shot = sceneShot(data, 'stand', { ...scene, survey: surveyed });
+  const { elements } = resolveBase(shot, data);
+  const product = elements[1];
+  if (product.kind !== 'product') throw new Error('no product');
+  const ground = groundOf(elements);
+  const frame = { width: 2000, height: 1500 };
+  const ratio = (p: typeof product) => standingOf(p, ground, frame)!.ratio!;
+  expect(ratio(product)).toBeCloseTo(1, 3);
+  const near = { ...product, box: movedOnGround(product, { x: 900, y: 1350 }, ground, frame) };
+  expect(near.box.width).toBeGreaterThan(product.box.width * 1.15);
+  expect(ratio(near)).toBeCloseTo(1, 3);
+  const large = { ...product, box: scaledOnBase(product, 1.38) };
+  expect(ratio(large)).toBeCloseTo(1.38, 1);
+  const moved = { ...large, box: movedOnGround(large, { x: 600, y: 1000 }, ground, frame) };
+  expect(ratio(moved) / ratio(large)).toBeCloseTo(1, 2);
+  expect(basePoint(moved)).toEqual({ x: expect.closeTo(600, 4), y: expect.closeTo(1000, 4) });
+  const back = { ...moved, box: trueSizeBox(moved, ground, frame)! };
+  expect(ratio(back)).toBeCloseTo(1, 2);
+  // Above the horizon nothing stands: the size stays.
+  expect(movedOnGround(product, { x: 600, y: 100 }, ground, frame).width).toBe(product.box.width);
+});
+
+test('a pack fits the slot as one, its copies stand on the ground, and another count fits again', () => {
+  const at = slot(1600, 1600, { coverage: { min: 0.8, max: 0.95, wanted: 0.88 }, marginShare: 0.01 });
+  const packed = (count: number): Shot => {
+    const shot = whiteShot(data, 'stand');
+    const pack = { form: 'row' as const, count, gap: 10, front: 'first' as const, others: [] };
+    return {
+      ...shot,
+      elements: [shot.elements[0], { ...shot.elements[1], pack } as Shot['elements'][number]],
+    };
+  };
+  for (const count of [2, 5]) {
+    const { elements } = resolveForSlot(packed(count), 'm/s', at, data);
+    const bounds = elementBounds(elements[1], null, at);
+    expect(Math.max(bounds.width, bounds.height) / 1600).toBeCloseTo(0.88, 2);
+    expect(spreadPacks(elements, null, at)).toHaveLength(count + 1);
+  }
+  const shot = sceneShot(data, 'stand', { ...scene, survey: surveyed });
+  const { elements } = resolveBase(shot, data);
+  const ground = groundOf(elements);
+  const pack = { form: 'staggered' as const, count: 5, gap: 0, front: 'first' as const, others: [] };
+  const copies = spreadPacks([{ ...elements[1], pack } as Shot['elements'][number]], ground, shot.frame);
+  const widths = copies.map((c) => c.box.width);
+  // Painted from the back: those behind are smaller.
+  expect(widths[0]).toBeLessThan(widths[4] * 0.95);
+  for (const copy of copies)
+    expect(copy.kind === 'product' && standingOf(copy, ground, shot.frame)!.ratio).toBeCloseTo(1, 1);
+});
+
+test('alignment and distribution move what was chosen, the first stays', () => {
+  const at = (id: string, x: number, width: number) => ({
+    ...newText(id, id, { width: 2000, height: 1000 }),
+    box: { x, y: x / 2, width, height: 50, rotation: 0 },
+  });
+  const three = [at('a', 100, 100), at('b', 300, 50), at('c', 900, 200)];
+  expect(alignMoves(three, 'right').get('b')).toEqual({ x: -150, y: 0 });
+  expect(alignMoves(three, 'top').get('c')).toEqual({ x: 0, y: -400 });
+  expect(alignMoves(three, 'left').get('a')).toEqual({ x: 0, y: 0 });
+  const moves = distributeMoves(three, 'x');
+  expect([moves.get('a')!.x, moves.get('b')!.x, moves.get('c')!.x]).toEqual([0, 225, 0]);
+});
+
+test('a shadow is told to fall on who stands in its way', () => {
+  const shot = sceneShot(data, 'stand', { ...scene, survey: surveyed });
+  const [ground, product] = resolveBase(shot, data).elements;
+  if (product.kind !== 'product') throw new Error('no product');
+  const frame = { width: 2000, height: 1500 };
+  const plane = groundOf([ground]);
+  const [, left, right] = surveyed.spots;
+  const pot = (id: string, spot: typeof left) => ({
+    ...product,
+    id,
+    name: id,
+    box: movedOnGround(scaledTo(product, 0.8), { x: spot.x, y: spot.y }, plane, frame),
+  });
+  const casts = whatCastsOnWhat({
+    ...frame,
+    elements: [ground, pot('west', left), pot('middle', surveyed.spots[0])],
+  });
+  // The light comes from the left.
+  expect(casts.get('west')).toEqual(['middle']);
+  expect(casts.get('middle')).toBeUndefined();
+  expect(right.id).toBe('right');
+});
+
+const scaledTo = <P extends Parameters<typeof scaledOnBase>[0]>(product: P, k: number): P => ({
+  ...product,
+  box: scaledOnBase(product, k),
 });
