@@ -135,6 +135,56 @@ test('cutout takes corrections, an outline, an edge shift and gives the shadow',
   expect(scenograph('cutout', photo, '-o', at('x.png'), '--keep', '1,2').error).toMatch(/x,y,radius/);
 });
 
+test('stage stands a cutout true to size on a spot and prints where; what cannot be staged is said', () => {
+  const scene = join(ROOT, 'demo/assets/scenes/winter-table.json');
+  const made = scenograph(
+    'stage',
+    scene,
+    at('cut.png'),
+    '--spot',
+    'left',
+    '--height-mm',
+    '148',
+    '-o',
+    at('staged.jpg'),
+  );
+  expect(made.code).toBe(0);
+  const { box, base, trueSizeShare, colourDrift, pitch } = made.json;
+  expect([base.x, base.y]).toEqual([525.27, 1063.94]);
+  expect(trueSizeShare).toBeCloseTo(1, 2);
+  expect(colourDrift).toBeLessThanOrEqual(6.01);
+  expect(Math.abs(pitch.scene - 17.7)).toBeLessThan(0.5);
+  const smaller = scenograph(
+    'stage',
+    scene,
+    at('cut.png'),
+    '--spot',
+    'left',
+    '--height-mm',
+    '74',
+    '--tone',
+    '0',
+    '--light',
+    '40,50,0.2',
+    '-o',
+    at('small.png'),
+  );
+  const half = smaller.json;
+  expect(half.box.width / box.width).toBeCloseTo(0.5, 1);
+  expect(half.colourDrift).toBe(0);
+  for (const [args, sentence] of [
+    [['--spot', 'roof', '--height-mm', '100'], /no spot "roof"; it has centre, left, right/],
+    [['--height-mm', '100', '--light', '0,-5,0.5'], /above the plane/],
+    [['--height-mm', '0'], /millimetres above 0/],
+  ] as const)
+    expect(scenograph('stage', scene, at('cut.png'), ...args, '-o', at('no.jpg')).error).toMatch(sentence);
+  writeFileSync(at('broken.json'), '{"name":');
+  expect(
+    scenograph('stage', at('broken.json'), at('cut.png'), '--height-mm', '90', '-o', at('no.jpg')).error,
+  ).toMatch(/"broken.json" is not JSON/);
+  expect(existsSync(at('no.jpg'))).toBe(false);
+});
+
 test('what cannot be used is said in one sentence, with its exit code, and leaves no file', () => {
   writeFileSync(at('words.jpg'), 'not a picture');
   writeFileSync(at('bad.json'), '{');

@@ -224,6 +224,64 @@ test('outlines of another shape, empty or unsafe ones are refused with a sentenc
   expect((await keep('m.svg', nothing)).body.message).toMatch(/holds no outline/);
 });
 
+test('a scene is brought in, surveyed, refused where its measures do not fit, and goes out and in as a ZIP', async () => {
+  const picture = await sharp({ create: { width: 800, height: 600, channels: 3, background: '#a08c74' } })
+    .jpeg()
+    .toBuffer();
+  const made = (await call('POST', '/api/scenes?name=Yard.jpg', picture)).body;
+  expect([made.title, made.survey.width, made.survey.plane]).toEqual(['Yard', 800, null]);
+  const small = await sharp(picture).resize(280, 210).toBuffer();
+  expect((await call('POST', '/api/scenes?name=s.jpg', small)).body.message).toMatch(
+    /at least 300 on each side/,
+  );
+
+  const corners = [[260, 400], [540, 400], [620, 520], [180, 520]]; // prettier-ignore
+  const change = {
+    title: 'Yard',
+    palette: made.palette,
+    season: 'autumn',
+    survey: {
+      ...made.survey,
+      plane: { corners, widthMm: 600, depthMm: 400 },
+      spots: [{ id: 'middle', x: 400, y: 470, pxPerMm: 0.6 }],
+    },
+  };
+  expect((await call('PUT', `/api/scenes/${made.id}`, change)).body.survey.plane.widthMm).toBe(600);
+  const crossed = {
+    ...change.survey,
+    plane: { ...change.survey.plane, corners: [corners[0], corners[1], corners[3], corners[2]] },
+  };
+  const refused = await call('PUT', `/api/scenes/${made.id}`, { ...change, survey: crossed });
+  expect([refused.status, refused.body.message]).toEqual([422, expect.stringMatching(/cross or fold/)]);
+  const low = { ...change.survey, light: { ...made.survey.light, elevationDeg: -3 } };
+  expect((await call('PUT', `/api/scenes/${made.id}`, { ...change, survey: low })).body.message).toMatch(
+    /above the plane/,
+  );
+  expect((await call('GET', `/api/scenes/${made.id}`)).body.survey.plane.corners).toEqual(corners);
+
+  const mask = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#ffffff' } })
+    .png()
+    .toBuffer();
+  expect(
+    (await call('POST', `/api/scenes/${made.id}/foreground?name=m.png`, mask)).body.survey.occluder,
+  ).toMatch(/^[0-9a-f]{64}$/);
+  const zip = Buffer.from(await (await fetch(`${base}/api/scenes/export.zip?id=${made.id}`)).arrayBuffer());
+  await call('DELETE', `/api/scenes/${made.id}`);
+  expect((await call('POST', '/api/scenes/import?name=l.zip', zip)).body).toEqual({ taken: 1, refused: [] });
+  const back = (
+    (await call('GET', '/api/scenes')).body as {
+      title: string;
+      season: string;
+      survey: { plane: unknown; occluder: string };
+    }[]
+  ).find((s) => s.title === 'Yard')!;
+  expect([back.season, back.survey.plane]).toEqual(['autumn', change.survey.plane]);
+  expect(back.survey.occluder).toMatch(/^[0-9a-f]{64}$/);
+  expect((await call('POST', '/api/scenes/import?name=l.zip', Buffer.from('no zip'))).body.message).toMatch(
+    /not a ZIP/,
+  );
+});
+
 test('cutouts that wait can be cancelled; what there was stays', async () => {
   const list = (await call('GET', '/api/photos')).body as {
     id: string;
