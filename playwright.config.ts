@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumLaunch } from './scripts/chromium.mjs';
 
 /** Drives Debian's Chromium against the server that scripts/test.mjs has started. */
 export default defineConfig({
@@ -11,17 +12,6 @@ export default defineConfig({
   use: {
     baseURL: process.env.SCENOGRAPH_URL ?? 'http://127.0.0.1:4310',
     viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: chromiumLaunch,
   },
 });

@@ -5,6 +5,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from 'playwright-core';
+import { chromiumLaunch } from './chromium.mjs';
 import { root } from './setup.mjs';
 
 const [address = 'http://127.0.0.1:4310', ...only] = process.argv.slice(2);
@@ -15,11 +16,12 @@ const api = async (path) => (await fetch(`${address}${path}`)).json();
 const listing = (await api('/api/listings')).find((l) => l.title === 'Autumn planters');
 const { shots } = await api(`/api/listings/${listing.id}`);
 const photos = await api('/api/photos');
+const scenes = await api('/api/scenes');
 const [delivery] = await api('/api/deliveries');
 const photo = (name) => photos.find((p) => p.name === name).id;
 const shot = (title) => shots.find((s) => s.title === title).id;
 
-/** Name, path, and what to do before the picture is taken. */
+/** Name, path, and what to do before the picture is taken and after it. */
 const VIEWS = [
   ['listings', '/listings'],
   ['board', `/listings/${listing.id}`],
@@ -47,31 +49,46 @@ const VIEWS = [
   ['review', '/photos/review'],
   ['products', '/products'],
   ['library', '/library'],
+  ['survey', `/library/scenes/${scenes.find((s) => s.title === 'Potting bench').id}`],
+  [
+    'pack',
+    `/shots/${shot('Glow')}`,
+    async (page) => {
+      // Shown, pictured, and taken back.
+      const strip = page.getByRole('region', { name: 'Depth, from back to front' });
+      await strip.getByRole('button', { name: 'Glow' }).first().click();
+      await page.getByRole('radio', { name: 'Set' }).click();
+      await page.getByRole('combobox', { name: 'Material' }).click();
+      await page.getByRole('option', { name: 'Linen' }).click();
+      await strip
+        .getByRole('button', { name: /Stoneware/ })
+        .first()
+        .click();
+      await page.getByRole('button', { name: 'Make a multipack' }).click();
+      await page.getByRole('combobox', { name: 'Form' }).click();
+      await page.getByRole('option', { name: 'Staggered rows' }).click();
+      await page.waitForTimeout(5000);
+    },
+    async (page) => {
+      for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
+      await page.waitForTimeout(1500);
+    },
+  ],
   ['spec-sheets', '/spec-sheets'],
   ['deliveries', '/deliveries'],
   ['delivery', `/deliveries/${delivery.id}`],
 ];
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await chromium.launch(chromiumLaunch);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-for (const [name, path, before] of VIEWS) {
+for (const [name, path, before, after] of VIEWS) {
   if (only.length && !only.includes(name)) continue;
   await page.goto(`${address}${path}`);
   await page.waitForTimeout(4000);
   await before?.(page);
   await page.waitForTimeout(1500);
   await page.screenshot({ path: join(folder, `${name}.png`) });
+  await after?.(page);
   console.log(name);
 }
 await browser.close();

@@ -1,0 +1,1 @@
+export declare const chromiumLaunch: { executablePath: string; args: string[] };
