@@ -44,7 +44,9 @@ export async function settled(page: Page): Promise<void> {
       async () => {
         const now = await page
           .getByTestId('stage-picture')
-          .evaluate((c) => (c as HTMLCanvasElement).dataset.painted ?? '');
+          .evaluate((c) =>
+            c.getAttribute('aria-busy') === 'true' ? '' : ((c as HTMLCanvasElement).dataset.painted ?? ''),
+          );
         const same = now !== '' && now === last;
         last = now;
         return same;

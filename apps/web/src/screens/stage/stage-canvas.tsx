@@ -109,6 +109,8 @@ function usePainting(
     const paint = async () => {
       if (busy.current) return;
       busy.current = true;
+      // What waits for the newest state (a test, a screen reader) can see that it is on its way.
+      canvas.current?.setAttribute('aria-busy', 'true');
       while (wish.current) {
         const { resolved: shot, scale: at, draft: fast } = wish.current;
         wish.current = null;
@@ -126,6 +128,7 @@ function usePainting(
         }
       }
       busy.current = false;
+      canvas.current?.setAttribute('aria-busy', 'false');
     };
     void paint();
   }, [canvas, resolved, scale, draft]);
