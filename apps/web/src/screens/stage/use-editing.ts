@@ -108,12 +108,27 @@ export function useEditing(
     );
   };
 
-  const place = (label: string, element: ShotElement, box: Box, proportional: boolean) =>
+  /** Numbers are taken as they are written; what is linked moves by as much. */
+  const place = (label: string, element: ShotElement, box: Box, proportional: boolean) => {
+    const { x, y, width, height, rotation } = element.box;
+    const still = box.width === width && box.height === height && box.rotation === rotation;
+    const others = still && now.current ? linkedWith(now.current, element.id).slice(1) : [];
     useStage
       .getState()
-      .edit(`${label} ${element.name}`, (s) =>
-        placeElement(s, baseLike(s, element, target), box, target, proportional),
+      .edit(`${label} ${element.name}`, (shot) =>
+        others.reduce(
+          (s, other) =>
+            placeElement(
+              s,
+              baseLike(s, other, target),
+              { ...other.box, x: other.box.x + box.x - x, y: other.box.y + box.y - y },
+              target,
+              false,
+            ),
+          placeElement(shot, baseLike(shot, element, target), box, target, proportional),
+        ),
       );
+  };
 
   const freshly = useCallback((): ResolvedShot | null => {
     const { document } = useStage.getState();
