@@ -10,7 +10,7 @@ import { whatCastsOnWhat } from '../stage/casts';
 import { groundOf } from '../stage/ground';
 import { readSceneFile } from '../stage/scene-file';
 import { basePoint, movedOnGround, scaledOnBase, standingOf, trueSizeBox } from '../stage/stand';
-import { elementBounds, spreadPacks } from '../elements/product/pack';
+import { elementBounds, fitPack, spreadPacks } from '../elements/product/pack';
 import { alignMoves, distributeMoves } from './align';
 import { newText, sceneShot, whiteShot } from './starters';
 
@@ -250,6 +250,17 @@ test('a pack fits the slot as one, its copies stand on the ground, and another c
     const bounds = elementBounds(elements[1], null, at);
     expect(Math.max(bounds.width, bounds.height) / 1600).toBeCloseTo(0.88, 2);
     expect(spreadPacks(elements, null, at)).toHaveLength(count + 1);
+  }
+  // In the frame itself too: of any count it lies inside and takes its room.
+  for (const count of [2, 6]) {
+    const [, element] = packed(count).elements;
+    if (element.kind !== 'product') throw new Error('no product');
+    const frame = { width: 2000, height: 2000 };
+    const b = elementBounds({ ...element, box: fitPack(element, null, frame) }, null, frame);
+    expect(Math.max(b.width, b.height) / 2000).toBeCloseTo(0.88, 2);
+    expect([b.x >= -0.5, b.y >= -0.5, b.x + b.width <= 2000.5, b.y + b.height <= 2000.5]).not.toContain(
+      false,
+    );
   }
   const shot = sceneShot(data, 'stand', { ...scene, survey: surveyed });
   const { elements } = resolveBase(shot, data);

@@ -1,4 +1,4 @@
-import { movedOnGround, basePoint, scaledOnBase, standingOf } from '../../stage/stand';
+import { movedOnGround, basePoint, scaledOnBase, standingOf, trueSizeBox } from '../../stage/stand';
 import { placesOf } from '../../stage/arrange';
 import type { Ground } from '../../stage/ground';
 import { fromStand } from '../../stage/lay-on-plane';
@@ -107,4 +107,34 @@ export function elementBounds(
     width: Math.max(...all.map((b) => b.x + b.width)) - x,
     height: Math.max(...all.map((b) => b.y + b.height)) - y,
   };
+}
+
+/** The share of the frame that a pack may take. */
+const ROOM = 0.88;
+
+/**
+ * The box at which a pack fits the frame, base where it was or moved just so far that the pack lies inside. On a
+ * ground where products know their size it stays, or comes back to, true size where there is room for that; else it
+ * takes all the room there is.
+ */
+export function fitPack(
+  element: ProductElement,
+  ground: Ground | null,
+  frame: { width: number; height: number },
+): ProductElement['box'] {
+  let next = { ...element, box: trueSizeBox(element, ground, frame) ?? element.box };
+  const sized = ground !== null && standingOf(element, ground, frame)?.ratio != null;
+  // Perspective makes the extent grow otherwise than the product: a few rounds settle it.
+  for (let i = 0; i < 4; i++) {
+    const b = elementBounds(next, ground, frame);
+    const k = ROOM / Math.max(b.width / frame.width, b.height / frame.height);
+    if (k < 0.999 || (!sized && k > 1.001)) next = { ...next, box: scaledOnBase(next, k) };
+    const now = elementBounds(next, ground, frame);
+    const inside = (start: number, size: number, room: number) =>
+      size > room ? (room - size) / 2 - start : Math.min(Math.max(0, start), room - size) - start;
+    const dx = inside(now.x, now.width, frame.width);
+    const dy = inside(now.y, now.height, frame.height);
+    next = { ...next, box: { ...next.box, x: next.box.x + dx, y: next.box.y + dy } };
+  }
+  return next.box;
 }

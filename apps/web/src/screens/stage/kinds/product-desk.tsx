@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { ProductElement, Pose } from '@scenograph/core/elements/product/definition';
+import { fitPack } from '@scenograph/core/elements/product/pack';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { ARRANGEMENT_FORMS, MOST_IN_PACK, type Arrangement } from '@scenograph/core/stage/arrange';
 import { groundOf, STUDIO_LIGHT } from '@scenograph/core/stage/ground';
@@ -88,20 +89,23 @@ const FORMS: Record<Arrangement['form'], string> = {
 /** Several of one product, or of several, as one. */
 function PackDesk({ element, shot, during, commit }: Props) {
   const { pack } = element;
+  /** A pack that was changed fits the frame again. */
+  const fitted = (next: Arrangement): Partial<ProductElement> => ({
+    pack: next,
+    box: fitPack({ ...element, pack: next }, groundOf(shot.elements), shot),
+  });
   if (!pack)
     return (
       <Button
         className="mt-1"
         onClick={() =>
-          commit('Make a multipack', {
-            pack: { form: 'row', count: 3, gap: -12, front: 'first', others: [] },
-          })
+          commit('Make a multipack', fitted({ form: 'row', count: 3, gap: -12, front: 'first', others: [] }))
         }
       >
         Make a multipack
       </Button>
     );
-  const change = (value: Partial<Arrangement>) => ({ pack: { ...pack, ...value } });
+  const change = (value: Partial<Arrangement>) => fitted({ ...pack, ...value });
   const others = shot.elements.filter(
     (e): e is ProductElement => e.kind === 'product' && e.id !== element.id && e.picture !== element.picture,
   );
