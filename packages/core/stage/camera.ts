@@ -1,3 +1,5 @@
+import { homography, SurveyError } from '../surface/homography';
+
 /** A point of a picture, in its pixels, y down. */
 export interface PicturePoint {
   x: number;
@@ -37,9 +39,6 @@ export interface KnownHeight {
   top: [number, number];
   heightMm: number;
 }
-
-/** Said when measures give no camera; the message is fit to be shown. */
-export class SurveyError extends Error {}
 
 /** Levels that differ by less than so many millimetres are one. */
 const SAME_LEVEL = 6;
@@ -255,41 +254,6 @@ export function cornerError(camera: Camera, plane: SurveyedPlane): number {
       return p ? Math.hypot(p.x - plane.corners[i][0], p.y - plane.corners[i][1]) : Infinity;
     }),
   );
-}
-
-/**
- * The homography that carries four points to four others, as nine numbers in rows (direct linear transform,
- * Hartley and Zisserman 2004, 4.1). Throws SurveyError where three lie in a line.
- */
-export function homography(from: [number, number][], to: [number, number][]): number[] {
-  const rows: number[][] = [];
-  const right: number[] = [];
-  for (let i = 0; i < 4; i++) {
-    const [x, y] = from[i];
-    const [u, v] = to[i];
-    rows.push([x, y, 1, 0, 0, 0, -u * x, -u * y], [0, 0, 0, x, y, 1, -v * x, -v * y]);
-    right.push(u, v);
-  }
-  return [...solveLinear(rows, right), 1];
-}
-
-/** Gaussian elimination with partial pivoting. */
-function solveLinear(rows: number[][], right: number[]): number[] {
-  const n = right.length;
-  const m = rows.map((row, i) => [...row, right[i]]);
-  for (let c = 0; c < n; c++) {
-    let pivot = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(m[r][c]) > Math.abs(m[pivot][c])) pivot = r;
-    if (Math.abs(m[pivot][c]) < 1e-9)
-      throw new SurveyError('Three of these corners lie in a line. Drag them apart.');
-    [m[c], m[pivot]] = [m[pivot], m[c]];
-    for (let r = 0; r < n; r++) {
-      if (r === c) continue;
-      const k = m[r][c] / m[c][c];
-      if (k) for (let j = c; j <= n; j++) m[r][j] -= k * m[c][j];
-    }
-  }
-  return m.map((row, i) => row[n] / row[i]);
 }
 
 function checkCorners(corners: [number, number][], side: number): void {

@@ -1,7 +1,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { surveyCamera, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { surveyCamera } from '@scenograph/core/elements/backdrop/survey';
 import {
   cornerError,
   horizonOf,
@@ -11,7 +11,7 @@ import {
   scaleAt,
   type Camera,
 } from '@scenograph/core/stage/camera';
-import { perspectiveGrid } from '@scenograph/core/stage/grid';
+
 import {
   blobUrl,
   reducedUrl,
@@ -27,10 +27,10 @@ import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { LightDome } from '../stage/light-dome';
+import { SurveyPicture } from './survey-picture';
+import { useSurvey } from './use-survey';
 import { Section } from '../stage/section';
 import { Accordion } from 'radix-ui';
-
-type Change = Pick<Scene, 'title' | 'survey' | 'palette' | 'season'>;
 
 export function SurveyScreen() {
   const { id } = useParams();
@@ -56,18 +56,20 @@ const whole = (v: number) => Math.round(v * 10) / 10;
 
 function Survey({ scene }: { scene: Scene }) {
   const navigate = useNavigate();
-  const [past, setPast] = useState<Change[]>([]);
-  const [future, setFuture] = useState<Change[]>([]);
-  const [now, setNow] = useState<Change>({
-    title: scene.title,
-    survey: scene.survey,
-    palette: scene.palette,
-    season: scene.season,
-  });
-  const [saving, setSaving] = useState('saved');
+  const {
+    now,
+    saving,
+    canUndo,
+    canRedo,
+    undo,
+    redo,
+    during: duringAll,
+    commit: commitAll,
+    duringSurvey: during,
+    commitSurvey: commit,
+  } = useSurvey(scene);
   const [placing, setPlacing] = useState(false);
   const [open, setOpen] = useState<string[]>(['plane']);
-  const begun = useRef<Change | null>(null);
   const { survey } = now;
 
   const { camera, wrong } = useMemo((): { camera: Camera | null; wrong: string | null } => {
@@ -77,46 +79,6 @@ function Survey({ scene }: { scene: Scene }) {
       return { camera: null, wrong: (e as Error).message };
     }
   }, [survey]);
-
-  const store = async (next: Change) => {
-    setSaving('saving');
-    try {
-      await request('PUT', `/api/scenes/${scene.id}`, next);
-      refresh('/api/scenes');
-      setSaving('saved');
-    } catch (e) {
-      // What stands on the server stays; here it can be set right.
-      setSaving('not saved');
-      say('stop', (e as Error).message);
-    }
-  };
-  const during = (value: Partial<SceneSurvey>) => {
-    begun.current ??= now;
-    setNow({ ...now, survey: { ...now.survey, ...value } });
-  };
-  const commitAll = (next: Change) => {
-    setPast((p) => [...p, begun.current ?? now].slice(-200));
-    begun.current = null;
-    setFuture([]);
-    setNow(next);
-    let fits = true;
-    try {
-      surveyCamera(next.survey);
-    } catch {
-      fits = false;
-    }
-    if (fits) void store(next);
-    else setSaving('not saved: the measures do not fit');
-  };
-  const commit = (value: Partial<SceneSurvey>) => commitAll({ ...now, survey: { ...now.survey, ...value } });
-  const step = (from: Change[], setFrom: typeof setPast, setTo: typeof setPast) => {
-    const to = from[from.length - 1];
-    if (!to) return;
-    setFrom(from.slice(0, -1));
-    setTo((t) => [...t, now]);
-    setNow(to);
-    void store(to);
-  };
 
   const mode = survey.plane ? 'plane' : 'horizon';
   const setMode = (to: 'plane' | 'horizon') => {
@@ -186,7 +148,7 @@ function Survey({ scene }: { scene: Scene }) {
   const takeMask = async (send: () => Promise<Scene>) => {
     try {
       const row = await send();
-      setNow((n) => ({ ...n, survey: { ...n.survey, occluder: row.survey.occluder } }));
+      commit({ occluder: row.survey.occluder }, { stored: true });
       refresh('/api/scenes');
     } catch (e) {
       say('stop', (e as Error).message);
@@ -211,10 +173,10 @@ function Survey({ scene }: { scene: Scene }) {
           </nav>
         }
       >
-        <IconButton label="Undo" disabled={!past.length} onClick={() => step(past, setPast, setFuture)}>
+        <IconButton label="Undo" disabled={!canUndo} onClick={undo}>
           <Undo2 size={15} aria-hidden />
         </IconButton>
-        <IconButton label="Redo" disabled={!future.length} onClick={() => step(future, setFuture, setPast)}>
+        <IconButton label="Redo" disabled={!canRedo} onClick={redo}>
           <Redo2 size={15} aria-hidden />
         </IconButton>
         <a
@@ -424,12 +386,12 @@ function Survey({ scene }: { scene: Scene }) {
                 <TextField
                   label="Title"
                   value={now.title}
-                  onCommit={(title) => title && commitAll({ ...now, title })}
+                  onCommit={(title) => title && commitAll({ title })}
                 />
                 <TextField
                   label="Season"
                   value={now.season ?? ''}
-                  onCommit={(season) => commitAll({ ...now, season: season.trim() || null })}
+                  onCommit={(season) => commitAll({ season: season.trim() || null })}
                 />
                 <span className="text-ink-2 text-[12px]">Palette</span>
                 <div className="flex gap-1">
@@ -441,9 +403,9 @@ function Survey({ scene }: { scene: Scene }) {
                       value={c}
                       className="border-line h-7 w-9 rounded-sm border"
                       onChange={(e) =>
-                        setNow({ ...now, palette: now.palette.map((p, j) => (j === i ? e.target.value : p)) })
+                        duringAll({ palette: now.palette.map((p, j) => (j === i ? e.target.value : p)) })
                       }
-                      onBlur={() => void store(now)}
+                      onBlur={() => commitAll({})}
                     />
                   ))}
                 </div>
@@ -466,203 +428,5 @@ function Survey({ scene }: { scene: Scene }) {
         </aside>
       </div>
     </>
-  );
-}
-
-/** The picture with everything surveyed drawn over it, to be dragged. */
-function SurveyPicture({
-  scene,
-  survey,
-  camera,
-  placing,
-  onPlace,
-  during,
-  commit,
-}: {
-  scene: Scene;
-  survey: SceneSurvey;
-  camera: Camera | null;
-  placing: boolean;
-  onPlace(x: number, y: number): void;
-  during(value: Partial<SceneSurvey>): void;
-  commit(value: Partial<SceneSurvey>): void;
-}) {
-  const room = useRef<HTMLElement>(null);
-  const svg = useRef<SVGSVGElement>(null);
-  const [box, setBox] = useState({ width: 900, height: 700 });
-  useLayoutEffect(() => {
-    const observer = new ResizeObserver(([e]) =>
-      setBox({ width: e.contentRect.width, height: e.contentRect.height }),
-    );
-    observer.observe(room.current!);
-    return () => observer.disconnect();
-  }, []);
-  useEffect(() => svg.current?.focus(), []);
-  const k = Math.min((box.width - 48) / survey.width, (box.height - 48) / survey.height);
-  const grid = useMemo(
-    () => camera && perspectiveGrid(camera, survey.width, survey.height),
-    [camera, survey],
-  );
-  const px = 1 / k;
-  const at = (e: React.PointerEvent): [number, number] => {
-    const r = svg.current!.getBoundingClientRect();
-    return [whole((e.clientX - r.left) / k), whole((e.clientY - r.top) / k)];
-  };
-  const handle = (
-    label: string,
-    [x, y]: [number, number],
-    change: (to: [number, number]) => Partial<SceneSurvey>,
-    colour = '#ffffff',
-  ) => (
-    <circle
-      key={label}
-      role="slider"
-      tabIndex={0}
-      aria-label={label}
-      aria-valuetext={`${Math.round(x)}, ${Math.round(y)} pixels`}
-      aria-valuenow={Math.round(x)}
-      cx={x}
-      cy={y}
-      r={8 * px}
-      fill={colour}
-      stroke="#12463a"
-      strokeWidth={2.5 * px}
-      className="cursor-grab"
-      onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-      onPointerMove={(e) => e.buttons && during(change(at(e)))}
-      onPointerUp={(e) => commit(change(at(e)))}
-      onKeyDown={(e) => {
-        const by = e.shiftKey ? 10 : 1;
-        const to: Record<string, [number, number]> = {
-          ArrowLeft: [x - by, y],
-          ArrowRight: [x + by, y],
-          ArrowUp: [x, y - by],
-          ArrowDown: [x, y + by],
-        };
-        if (!to[e.key]) return;
-        e.preventDefault();
-        commit(change(to[e.key]));
-      }}
-    />
-  );
-  const { plane, known, horizonY } = survey;
-  const names = ['Back left', 'Back right', 'Front right', 'Front left'];
-  return (
-    <main
-      ref={room}
-      className="relative flex min-w-0 grow items-center justify-center overflow-hidden"
-      style={{ background: 'var(--stage)' }}
-    >
-      <div className="relative" style={{ width: survey.width * k, height: survey.height * k }}>
-        <img
-          src={reducedUrl(scene.picture, 2048)}
-          alt={scene.title}
-          className="absolute inset-0 h-full w-full"
-          draggable={false}
-        />
-        <svg
-          ref={svg}
-          data-testid="survey"
-          viewBox={`0 0 ${survey.width} ${survey.height}`}
-          className={`absolute inset-0 h-full w-full touch-none overflow-visible ${placing ? 'cursor-crosshair' : ''}`}
-          onPointerDown={(e) => placing && onPlace(...at(e))}
-        >
-          {grid && (
-            <g fill="none">
-              {['#00000055', '#ffffffcc'].map((stroke, i) => (
-                <path
-                  key={stroke}
-                  stroke={stroke}
-                  strokeWidth={(i ? 0.8 : 2) * px}
-                  d={grid.lines.map((l) => `M${l.x1} ${l.y1}L${l.x2} ${l.y2}`).join('')}
-                />
-              ))}
-              {grid.posts.map((p, i) => (
-                <g key={i}>
-                  <path d={`M${p.x} ${p.y}L${p.topX} ${p.topY}`} stroke="#000000aa" strokeWidth={4 * px} />
-                  <path d={`M${p.x} ${p.y}L${p.topX} ${p.topY}`} stroke="#d3f04a" strokeWidth={2 * px} />
-                  <text
-                    className="measure"
-                    x={p.topX + 5 * px}
-                    y={p.topY + 4 * px}
-                    style={{ fontSize: 11 * px }}
-                    fill="#fff"
-                    stroke="#000000aa"
-                    strokeWidth={3 * px}
-                    paintOrder="stroke"
-                  >
-                    {p.mm} mm
-                  </text>
-                </g>
-              ))}
-            </g>
-          )}
-          {plane && (
-            <>
-              <path
-                d={`M${plane.corners.map((c) => c.join(' ')).join('L')}Z`}
-                fill="#d3f04a22"
-                stroke="#12463a"
-                strokeWidth={2 * px}
-              />
-              {plane.corners.map((c, i) =>
-                handle(names[i], c, (to) => ({
-                  plane: { ...plane, corners: plane.corners.map((p, j) => (j === i ? to : p)) },
-                })),
-              )}
-            </>
-          )}
-          {!plane && horizonY !== null && (
-            <>
-              <path
-                d={`M0 ${horizonY}H${survey.width}`}
-                stroke="#d3f04a"
-                strokeWidth={1.5 * px}
-                strokeDasharray={`${8 * px} ${6 * px}`}
-              />
-              {handle('Horizon', [survey.width * 0.06, horizonY], ([, y]) => ({ horizonY: y }), '#d3f04a')}
-            </>
-          )}
-          {!plane && known && (
-            <>
-              <path
-                d={`M${known.base.join(' ')}L${known.top.join(' ')}`}
-                stroke="#ffffff"
-                strokeWidth={2 * px}
-              />
-              {handle('Foot of the known height', known.base, (base) => ({ known: { ...known, base } }))}
-              {handle('Top of the known height', known.top, (top) => ({ known: { ...known, top } }))}
-            </>
-          )}
-          {survey.spots.map((s, i) => (
-            <g key={s.id}>
-              <ellipse
-                cx={s.x}
-                cy={s.y}
-                rx={26 * px}
-                ry={9 * px}
-                fill="none"
-                stroke="#ffffff"
-                strokeWidth={2 * px}
-                pointerEvents="none"
-              />
-              {handle(
-                `Spot ${s.id}`,
-                [s.x, s.y],
-                ([x, y]) => ({
-                  spots: survey.spots.map((p, j) => {
-                    if (j !== i) return p;
-                    const level = camera ? levelOfScale(camera, p, p.pxPerMm) : 0;
-                    const there = camera && onPlane(camera, { x, y }, level);
-                    return { ...p, x, y, pxPerMm: camera && there ? scaleAt(camera, there).up : p.pxPerMm };
-                  }),
-                }),
-                '#12463a',
-              )}
-            </g>
-          ))}
-        </svg>
-      </div>
-    </main>
   );
 }
