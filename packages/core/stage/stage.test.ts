@@ -21,6 +21,8 @@ import { layShadows, standAt } from './lay-on-plane';
 import { reflect } from './reflection';
 import { readSceneFile, writeSceneFile } from './scene-file';
 import { snapBase } from './snap';
+import type { Ground } from './ground';
+import { posedBox, standingOf, trueSizeBox } from './stand';
 import { changeTone, colourDrift, NO_CHANGE, withinDrift } from './tone-match';
 
 const SCENES = [
@@ -282,6 +284,32 @@ test('a base snaps to spots, thirds and other bases, and to nothing that is far'
   expect(snapBase({ x: 204, y: 446 }, targets, 8)).toMatchObject({ x: 200, y: 450 });
   expect(snapBase({ x: 303, y: 484 }, targets, 8)).toMatchObject({ x: 300, y: 480 });
   expect(snapBase({ x: 250, y: 520 }, targets, 8)).toMatchObject({ x: 250, y: 520, guides: [] });
+});
+
+test('a product that is lifted or laid flat stays over its place of the ground, at its true size', () => {
+  const { survey } = open('potting-bench');
+  const camera = sceneCamera(survey)!;
+  const frame = { width: survey.width, height: survey.height };
+  const ground: Ground = {
+    camera,
+    light: survey.light,
+    gloss: 0,
+    spots: [],
+    scene: null,
+    occluder: null,
+    k: 1,
+  };
+  const box = { x: 800, y: 700, width: 400, height: 360, rotation: 0 };
+  const millimetres = { width: 160, height: 140, depth: 160 };
+  const standing = { box, base: null, millimetres, pose: 'stand' as const, pitchDeg: null, liftMm: 0 };
+  const true1 = { ...standing, box: trueSizeBox(standing, ground, frame)! };
+  const at = standingOf(true1, ground, frame)!.at;
+  for (const change of [{ pose: 'float' as const, liftMm: 60 }, { pose: 'flat' as const }]) {
+    const posed = { ...true1, ...change, box: posedBox(true1, change, ground, frame) };
+    const now = standingOf(posed, ground, frame)!;
+    expect(now.ratio).toBeCloseTo(1, 2);
+    expect(Math.hypot(now.at.x - at.x, now.at.y - at.y)).toBeLessThan(1);
+  }
 });
 
 test('a pack keeps its count and gap in every form', () => {

@@ -76,7 +76,7 @@ export function standingOf(
   const lift = product.pose === 'float' ? product.liftMm : 0;
   if (lift > 0) {
     // What floats shows above the place it would stand on.
-    for (let i = 0; i < 3; i++) {
+    for (let i = 0; i < 6; i++) {
       const up = scaleAt(camera, { X: stand.X, Y: stand.Y, Z: level }).up * lift;
       at = { x: drawn.x, y: drawn.y + up };
       const lower = standAt(camera, at, level);
@@ -161,6 +161,32 @@ export function trueSizeBox(
 ): Box | null {
   const now = standingOf(product, ground, frame);
   return now?.ratio ? scaledOnBase(product, share / now.ratio) : null;
+}
+
+/**
+ * The box in which a product takes another pose or lift over the same place of the ground, at the same share of its
+ * true size. Where no plane lies there it stays as it is.
+ */
+export function posedBox(
+  product: Product,
+  change: Partial<Pick<ProductElement, 'pose' | 'liftMm'>>,
+  ground: Ground | null,
+  frame: { width: number; height: number },
+): Box {
+  const before = ground && standingOf(product, ground, frame);
+  if (!before) return product.box;
+  let next: Product = { ...product, ...change };
+  for (let i = 0; i < 8; i++) {
+    const now = standingOf(next, ground, frame);
+    if (!now) return product.box;
+    const factor = before.ratio !== null && now.ratio ? before.ratio / now.ratio : 1;
+    const box = scaledOnBase(next, factor);
+    next = {
+      ...next,
+      box: { ...box, x: box.x + before.at.x - now.at.x, y: box.y + before.at.y - now.at.y },
+    };
+  }
+  return next.box;
 }
 
 /** A mismatch of pitch in words, with what can be done about it; null where it would not be seen. */

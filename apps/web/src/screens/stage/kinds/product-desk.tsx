@@ -4,6 +4,7 @@ import { fitPack } from '@scenograph/core/elements/product/pack';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { ARRANGEMENT_FORMS, MOST_IN_PACK, type Arrangement } from '@scenograph/core/stage/arrange';
 import { groundOf, STUDIO_LIGHT } from '@scenograph/core/stage/ground';
+import { posedBox } from '@scenograph/core/stage/stand';
 import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
 import { measureStaging } from '../../../workers/painters';
 import type { StagingNote } from '../../../workers/paint.worker';
@@ -18,12 +19,16 @@ const POSES: Record<Pose, string> = { stand: 'Stand', float: 'Float', flat: 'Lay
 /** How a product stands; part of "Place". */
 export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
   const ground = groundOf(shot.elements);
+  const posed = (change: Partial<Pick<ProductElement, 'pose' | 'liftMm'>>) => ({
+    ...change,
+    box: posedBox(element, change, ground, shot),
+  });
   return (
     <div className="mt-2.5 grid gap-1">
       <Segmented
         label="How it sits"
         value={element.pose}
-        onChange={(pose) => commit(POSES[pose], { pose })}
+        onChange={(pose) => commit(POSES[pose], posed({ pose }))}
         options={(Object.keys(POSES) as Pose[]).map((value) => ({ value, title: POSES[value] }))}
       />
       {element.pose === 'float' && (
@@ -33,8 +38,8 @@ export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
           min={0}
           max={400}
           value={Math.round(element.liftMm)}
-          onChange={(liftMm) => during({ liftMm })}
-          onCommit={(liftMm) => commit('Lift', { liftMm })}
+          onChange={(liftMm) => during(posed({ liftMm }))}
+          onCommit={(liftMm) => commit('Lift', posed({ liftMm }))}
         />
       )}
       {element.pose !== 'flat' && (
