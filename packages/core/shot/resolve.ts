@@ -1,7 +1,8 @@
 import type { Box } from '../elements/element';
 import { scaledElement, type ShotElement } from '../elements/index';
 import type { Slot } from '../spec/slot';
-import { basePoint, drawnPxPerMm, scaledOnBase } from '../stage/stand';
+import { groundOf, type Ground } from '../stage/ground';
+import { basePoint, drawnPxPerMm, scaledOnBase, standingOf, trueSizeBox } from '../stage/stand';
 import { bindText, type ProductData } from './data';
 import type { Shot, SlotFit } from './document';
 import { coverBox, fitToSlot } from './fit-to-slot';
@@ -18,11 +19,7 @@ export interface ResolvedShot {
 /** The base picture, bound to a variant's data (null binds nothing). */
 export function resolveBase(shot: Shot, data: ProductData | null): ResolvedShot {
   const missing = new Set<string>();
-  const elements = bind(shot.elements, data, missing).map((element) =>
-    element.kind === 'backdrop'
-      ? { ...element, box: groundBox(element, shot.frame.width, shot.frame.height) }
-      : element,
-  );
+  const elements = bind(shot, data, missing);
   return { ...shot.frame, elements, missing: [...missing] };
 }
 
@@ -37,7 +34,7 @@ export function resolveForSlot(
   const fit = shot.fits[slotKey];
   // Differences that change what an element is (its fill, its text) count before fitting, places after.
   const changed = shot.elements.map((element) => withoutBox(element, fit));
-  const fitted = fitToSlot({ ...shot, elements: bind(changed, data, missing) }, slot);
+  const fitted = fitToSlot({ ...shot, elements: bind({ ...shot, elements: changed }, data, missing) }, slot);
   const elements = fitted.map((element) => withBox(element, fit, slot));
   return { width: slot.width, height: slot.height, elements, missing: [...missing] };
 }
@@ -66,15 +63,25 @@ function withBox(element: ShotElement, fit: SlotFit | undefined, slot: Slot): Sh
   return { ...scaled, box: placed };
 }
 
-function bind(elements: ShotElement[], data: ProductData | null, missing: Set<string>): ShotElement[] {
-  return elements.map((element) => {
+function bind(
+  { elements, frame }: Pick<Shot, 'elements' | 'frame'>,
+  data: ProductData | null,
+  missing: Set<string>,
+): ShotElement[] {
+  const placed = elements.map((element) =>
+    element.kind === 'backdrop'
+      ? { ...element, box: groundBox(element, frame.width, frame.height) }
+      : element,
+  );
+  const ground = data?.cutout ? groundOf(placed) : null;
+  return placed.map((element) => {
     if (element.kind === 'text') {
       const bound = bindText(element.text, data);
       if (!element.hidden) bound.missing.forEach((name) => missing.add(name));
       return { ...element, text: bound.text };
     }
     if (element.kind === 'product' && element.followsVariant && data?.cutout) {
-      return swapProduct(element, data);
+      return swapProduct(element, data, ground, frame);
     }
     return element;
   });
@@ -83,7 +90,12 @@ function bind(elements: ShotElement[], data: ProductData | null, missing: Set<st
 type Product = Extract<ShotElement, { kind: 'product' }>;
 
 /** Another variant in the same place: base on the same point, sized by its own millimetres where both know theirs. */
-export function swapProduct(element: Product, data: ProductData): Product {
+export function swapProduct(
+  element: Product,
+  data: ProductData,
+  ground: Ground | null,
+  frame: { width: number; height: number },
+): Product {
   const cutout = data.cutout!;
   const own = { ownShadow: cutout.shadow ?? null, base: cutout.base ?? null };
   if (cutout.picture === element.picture) return { ...element, ...own };
@@ -106,7 +118,10 @@ export function swapProduct(element: Product, data: ProductData): Product {
   if (before && after) next = { ...next, box: scaledOnBase(next, before / after) };
   const from = basePoint(element);
   const to = basePoint(next);
-  return { ...next, box: { ...next.box, x: next.box.x + from.x - to.x, y: next.box.y + from.y - to.y } };
+  next = { ...next, box: { ...next.box, x: next.box.x + from.x - to.x, y: next.box.y + from.y - to.y } };
+  // A taller one reaches nearer to the camera: the share of true size is held where the ground tells it.
+  const share = standingOf(element, ground, frame)?.ratio;
+  return { ...next, box: (share && trueSizeBox(next, ground, frame, share)) || next.box };
 }
 
 /** Where a backdrop lies in a frame: the frame itself, or a scene's picture covering it around its focus. */

@@ -1,5 +1,5 @@
 import { Slider as RadixSlider, ToggleGroup, Select as RadixSelect, Switch as RadixSwitch } from 'radix-ui';
-import { Check, ChevronDown } from 'lucide-react';
+import { Check, ChevronDown, Pipette } from 'lucide-react';
 import { useEffect, useId, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
 
 type Tone = 'plain' | 'main' | 'quiet' | 'danger';
@@ -216,7 +216,7 @@ export function Select<T extends string>({
         className={`border-line bg-card hover:border-ink-3 inline-flex h-7 min-w-0 items-center justify-between gap-2 rounded-md border px-2.5 text-[13px] ${className}`}
       >
         <span className="truncate">
-          <RadixSelect.Value />
+          <RadixSelect.Value placeholder={label} />
         </span>
         <RadixSelect.Icon>
           <ChevronDown size={14} aria-hidden />
@@ -338,6 +338,23 @@ export function ColourField({
         value={value}
         onCommit={(v) => /^#[0-9a-f]{6}$/i.test(v) && onCommit(v.toLowerCase())}
       />
+      {Picker && (
+        <IconButton
+          label={`${label}, picked from the screen`}
+          onClick={() =>
+            // Leaving the picker with Escape rejects: nothing was picked.
+            void new Picker!().open().then(
+              ({ sRGBHex }) => onCommit(sRGBHex),
+              () => undefined,
+            )
+          }
+        >
+          <Pipette size={14} aria-hidden />
+        </IconButton>
+      )}
     </div>
   );
 }
+
+/** The browser's own colour picker (EyeDropper API), where it has one: any pixel of the stage can be picked. */
+const Picker = (window as { EyeDropper?: new () => { open(): Promise<{ sRGBHex: string }> } }).EyeDropper;

@@ -121,7 +121,7 @@ export interface StagingNote {
   /** Colour drift from the source, delta E 2000, and whether it was held under its limit. */
   drift: number;
   held: boolean;
-  /** Lightness of the ground its shadow falls on, 0..1; null before a plain backdrop. */
+  /** Lightness of the ground its shadow falls on, 0..1; null where nothing lies behind. */
   ground: number | null;
 }
 

@@ -1,7 +1,9 @@
+import { backdropKind } from '../backdrop/definition';
 import { drawPicture, levelPixels } from '../../paint/draw-picture';
 import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
 import { parseHex } from '../../raster/colour';
-import { reduceTo, resizePlane } from '../../raster/resample';
+import type { Rgba } from '../../raster/pixels';
+import { resizePlane } from '../../raster/resample';
 import { scaledBody } from '../../stage/body';
 import { castFlatShadow, castShadow, scaledShadow } from '../../stage/cast-shadow';
 import { contactShadow } from '../../stage/contact-shadow';
@@ -391,19 +393,28 @@ function paintShade(element: ProductElement, canvas: Canvas2D, environment: Pain
   canvas.restore();
 }
 
-/** Lightness (OKLab 0..1) of the scene where a product's shadow falls; null before a backdrop without a picture. */
+/** The backdrop is painted so many pixels wide to measure it. */
+const MEASURED = 240;
+
+/** Lightness (OKLab 0..1) of the backdrop where a product's shadow falls; null where nothing lies behind it. */
 export function groundLightness(element: ProductElement, environment: PaintEnvironment): number | null {
-  const scene = environment.ground?.scene;
-  const standing = standingOf(element, environment.ground, environment.frame);
-  if (!scene || !standing) return null;
-  const small = reduceTo(smallPicture(scene.picture, environment), 240);
-  const k = small.width / scene.box.width;
+  const { frame, host, elements } = environment;
+  const backdrop = elements.find((e) => e.kind === 'backdrop' && !e.hidden);
+  const standing = standingOf(element, environment.ground, frame);
+  if (backdrop?.kind !== 'backdrop' || !standing) return null;
+  const scale = MEASURED / frame.width;
+  const width = MEASURED;
+  const height = Math.max(1, Math.round(frame.height * scale));
+  const { context } = host.canvas(width, height);
+  context.scale(scale, scale);
+  backdropKind.paint(backdrop, context, { ...environment, scale });
+  const painted: Rgba = { width, height, data: context.getImageData(0, 0, width, height).data };
   const { box } = element;
   const part = {
-    x: (standing.at.x - box.width * 0.9 - scene.box.x) * k,
-    y: (standing.at.y - box.width * 0.15 - scene.box.y) * k,
-    width: box.width * 1.8 * k,
-    height: box.width * 0.4 * k,
+    x: (standing.at.x - box.width * 0.9) * scale,
+    y: (standing.at.y - box.width * 0.15) * scale,
+    width: box.width * 1.8 * scale,
+    height: box.width * 0.4 * scale,
   };
-  return measureTone(small, part)?.middle ?? null;
+  return measureTone(painted, part)?.middle ?? null;
 }

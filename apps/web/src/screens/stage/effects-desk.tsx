@@ -62,6 +62,7 @@ export function EffectsDesk({
   };
   return (
     <div className="grid gap-1">
+      <h3 className="mt-1 text-[12px] font-semibold">Effects</h3>
       {(Object.keys(START) as (keyof Effects)[]).map((key) => {
         const value = effects[key] as Record<string, number | string> | null;
         const set = (more: Record<string, number | string>) =>
@@ -128,16 +129,13 @@ export function EffectsDesk({
       </div>
       {!!kept?.length && (
         <Select
-          label="Kept effects"
+          label="Use kept effects"
           value=""
           onChange={(id) => {
             const found = kept.find((k) => k.id === id);
             if (found) commit(`Effects "${found.title}"`, { effects: found.effects });
           }}
-          options={[
-            { value: '', title: 'Use kept effects' },
-            ...kept.map((k) => ({ value: k.id, title: k.title })),
-          ].filter((o) => o.value !== '')}
+          options={kept.map((k) => ({ value: k.id, title: k.title }))}
         />
       )}
       <div className="flex items-end gap-2">

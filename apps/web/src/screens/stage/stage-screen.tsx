@@ -6,6 +6,7 @@ import type { ShotElement } from '@scenograph/core/elements/index';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
 import { resolveBase, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
+import { groundOf } from '@scenograph/core/stage/ground';
 import { newPicture, newProduct, newText } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
 import {
@@ -162,7 +163,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     const from = resolved?.elements.find((e) => e.id === chosen);
     if (!choice?.data.cutout || from?.kind !== 'product')
       return say('stop', 'That product has no cutout yet. Open its photo and cut it out.');
-    const next = swapProduct(from, choice.data);
+    const next = swapProduct(from, choice.data, groundOf(resolved!.elements), resolved!);
     const {
       id: _,
       kind: __,
