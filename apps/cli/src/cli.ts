@@ -23,6 +23,8 @@ import {
 } from '@scenograph/host-node/read-picture';
 import { Command, InvalidArgumentError } from 'commander';
 import { print, round, Unusable, write } from './common';
+import { addFillCommand } from './fill-command';
+import { addPrintCommand } from './print-command';
 import { addStageCommand } from './stage-command';
 
 /** Exit codes: 0 done, 1 the input cannot be used (a sentence on stderr), 2 wrong usage, 3 a check stops the picture. */
@@ -374,6 +376,8 @@ function readCount(text: string): number {
 }
 
 addStageCommand(program, formatOf);
+addPrintCommand(program, formatOf);
+addFillCommand(program, formatOf);
 
 try {
   await program.parseAsync();

@@ -1,5 +1,6 @@
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname, resolve } from 'node:path';
+import { InvalidArgumentError } from 'commander';
 
 /** A sentence for the user; anything else that is thrown is a fault of ours. */
 export class Unusable extends Error {}
@@ -18,4 +19,19 @@ export function print(value: unknown): void {
 
 export function round(value: number, digits: number): number {
   return Number(value.toFixed(digits));
+}
+
+/** An option in millimetres. */
+export function readMillimetres(text: string): number {
+  const n = Number(text);
+  if (!(n > 0 && n < 20_000))
+    throw new InvalidArgumentError('A length in millimetres above 0, for example 148.');
+  return n;
+}
+
+/** An option from 0 to 1. */
+export function readShare(text: string): number {
+  const n = Number(text);
+  if (!(n >= 0 && n <= 1) || text.trim() === '') throw new InvalidArgumentError('A number from 0 to 1.');
+  return n;
 }

@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
-import { basename, dirname, join } from 'node:path';
+import { basename } from 'node:path';
 import { InvalidArgumentError, type Command } from 'commander';
-import { sceneCamera, surveyCamera } from '@scenograph/core/elements/backdrop/survey';
+import { sceneCamera } from '@scenograph/core/elements/backdrop/survey';
 import { toneOf } from '@scenograph/core/elements/product/paint';
 import type { Pose, ProductElement } from '@scenograph/core/elements/product/definition';
 import { boundsAbove, alphaPlane, crop } from '@scenograph/core/raster/pixels';
@@ -12,14 +11,14 @@ import { newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
 import { emptyShot } from '@scenograph/core/shot/document';
 import { baseOfCutout, productPxPerMm } from '@scenograph/core/stage/base';
 import { groundOf } from '@scenograph/core/stage/ground';
-import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { basePoint, movedOnGround, pitchNote, standingOf, trueSizeBox } from '@scenograph/core/stage/stand';
 import type { Light } from '@scenograph/core/stage/light';
 import { encodePicture, encodePng } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
 import type { Format } from '@scenograph/core/spec/slot';
-import { print, round, Unusable, write } from './common';
+import { openScene } from './open-scene';
+import { print, readMillimetres, readShare, round, Unusable, write } from './common';
 
 interface StageOptions {
   spot?: string;
@@ -41,10 +40,10 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     .requiredOption(
       '--height-mm <n>',
       "the product's real height; of one that lies flat its length",
-      millimetres,
+      readMillimetres,
     )
     .option('--spot <id>', 'where it stands; the first spot of the scene when left out')
-    .option('--depth-mm <n>', "the product's real depth; taken from its base when left out", millimetres)
+    .option('--depth-mm <n>', "the product's real depth; taken from its base when left out", readMillimetres)
     .option('--mode <mode>', 'stand, float or flat', readMode, 'stand' as Pose)
     .option('--light <az,el,softness>', 'a light of its own: degrees, degrees, 0 to 1', readLight)
     .option('--tone <n>', 'how far its tone is eased toward the scene, 0 to 1', readShare, 0.6)
@@ -55,6 +54,10 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     const started = performance.now();
     const format = formatOf(options.output);
     const scene = await openScene(sceneFile);
+    if (!sceneCamera(scene.survey))
+      throw new Unusable(
+        `"${sceneFile}" knows no standing plane: give its plane's corners, or a horizon with a known height or a spot.`,
+      );
     const cutout = await openCutout(cutoutFile);
     const base = baseOfCutout(cutout.image);
     const flat = options.mode === 'flat';
@@ -122,55 +125,6 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
   }
 }
 
-async function openScene(file: string) {
-  const scene = readOrRefuse(() => readSceneFileText(file));
-  const { survey, ...rest } = await scene;
-  const folder = dirname(file);
-  const stem = basename(file).replace(/\.json$/i, '');
-  const picture = ['jpg', 'jpeg', 'png', 'webp'].map((e) => join(folder, `${stem}.${e}`)).find(existsSync);
-  if (!picture) throw new Unusable(`"${file}" has no picture of the same name beside it.`);
-  const files = new Map<string, Buffer>();
-  const keep = async (path: string) => {
-    const bytes = await readFile(path);
-    const taken = await takePicture(basename(path), bytes);
-    const working = Buffer.from(taken.working?.bytes ?? bytes);
-    const hash = createHash('sha256').update(working).digest('hex');
-    files.set(hash, working);
-    return { hash, width: taken.width, height: taken.height };
-  };
-  const shown = await keep(picture);
-  if (shown.width !== survey.width || shown.height !== survey.height)
-    throw new Unusable(
-      `"${basename(picture)}" is ${shown.width} x ${shown.height} pixels; its side-file was surveyed at ${survey.width} x ${survey.height}.`,
-    );
-  if (Math.min(shown.width, shown.height) < 300)
-    throw new Unusable(
-      `"${basename(picture)}" is ${shown.width} x ${shown.height} pixels; a scene needs at least 300 on each side.`,
-    );
-  const occluder = rest.occluderFile ? (await keep(join(folder, rest.occluderFile))).hash : null;
-  const known = { ...survey, occluder };
-  await readOrRefuse(async () => surveyCamera(known));
-  if (!sceneCamera(known))
-    throw new Unusable(
-      `"${file}" knows no standing plane: give its plane's corners, or a horizon with a known height or a spot.`,
-    );
-  return { title: rest.title, survey: known, picture: shown.hash, files };
-}
-
-async function readSceneFileText(file: string) {
-  return readSceneFile(await readFile(file, 'utf8'), basename(file));
-}
-
-/** What core says of bad input is a sentence for the user; missing files are told by the caller. */
-async function readOrRefuse<T>(read: () => Promise<T>): Promise<T> {
-  try {
-    return await read();
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code) throw error;
-    throw new Unusable((error as Error).message);
-  }
-}
-
 async function openCutout(file: string) {
   const raw = await readFile(file);
   const taken = await takePicture(basename(file), raw, ['png', 'webp']);
@@ -182,23 +136,10 @@ async function openCutout(file: string) {
   return { image: trimmed, bytes, hash: createHash('sha256').update(bytes).digest('hex') };
 }
 
-function millimetres(text: string): number {
-  const n = Number(text);
-  if (!(n > 0 && n < 20_000))
-    throw new InvalidArgumentError('A length in millimetres above 0, for example 148.');
-  return n;
-}
-
 function readMode(text: string): Pose {
   if (text !== 'stand' && text !== 'float' && text !== 'flat')
     throw new InvalidArgumentError('It is one of stand, float, flat.');
   return text;
-}
-
-function readShare(text: string): number {
-  const n = Number(text);
-  if (!(n >= 0 && n <= 1) || text.trim() === '') throw new InvalidArgumentError('A number from 0 to 1.');
-  return n;
 }
 
 function readLight(text: string): Light {

@@ -39,6 +39,13 @@ export function alphaPlane(image: Rgba): Plane {
   return out;
 }
 
+/** The green channel of a grey picture as a plane of 0..1. */
+export function greyPlane(image: Rgba): Plane {
+  const out = createPlane(image.width, image.height);
+  for (let i = 0, j = 1; i < out.data.length; i++, j += 4) out.data[i] = image.data[j] / 255;
+  return out;
+}
+
 /** The alpha of a picture as a plane of 0..1, each `factor` x `factor` pixels averaged to one; a rest at the far edges is averaged too. */
 export function reducedAlpha(image: Rgba, factor: number): Plane {
   const width = Math.ceil(image.width / factor);

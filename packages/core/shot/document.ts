@@ -21,7 +21,7 @@ export interface Shot {
 }
 
 /** The document version this code writes. */
-export const SHOT_VERSION = 4;
+export const SHOT_VERSION = 5;
 
 const side = Joi.number().integer().min(16).max(12000).required();
 

@@ -19,8 +19,9 @@ export function coverBox(
   focus: { x: number; y: number },
   width: number,
   height: number,
+  zoom = 1,
 ): Box {
-  const k = Math.max(width / pictureWidth, height / pictureHeight);
+  const k = Math.max(width / pictureWidth, height / pictureHeight) * zoom;
   const w = pictureWidth * k;
   const h = pictureHeight * k;
   const x = clamp(width / 2 - focus.x * w, width - w, 0);
@@ -48,6 +49,7 @@ export function fitToSlot(shot: Shot, slot: Slot): ShotElement[] {
           scene.fill.focus,
           shot.frame.width,
           shot.frame.height,
+          scene.fill.zoom,
         )
       : null;
   const move = groupMove(shot.frame, group, sceneBox, slot);

@@ -24,19 +24,8 @@ const STEPS: ((shot: Json) => Json)[] = [
         ? { ...element, ownShadow: null, shadow: { source: 'light', ...(element.shadow as Json) } }
         : element,
     ),
-    fits: Object.fromEntries(
-      Object.entries((shot.fits as Record<string, Json>) ?? {}).map(([slot, fit]) => [
-        slot,
-        {
-          ...fit,
-          elements: Object.fromEntries(
-            Object.entries(fit.elements as Record<string, Json>).map(([id, patch]) => [
-              id,
-              patch.shadow ? { ...patch, shadow: { source: 'light', ...(patch.shadow as Json) } } : patch,
-            ]),
-          ),
-        },
-      ]),
+    fits: eachPatch(shot.fits, (patch) =>
+      patch.shadow ? { ...patch, shadow: { source: 'light', ...(patch.shadow as Json) } } : patch,
     ),
   }),
   // 4: every element has a link and effects; products stand on a plane; scenes are surveyed; gradients have ends.
@@ -48,23 +37,47 @@ const STEPS: ((shot: Json) => Json)[] = [
       ...shot,
       version: 4,
       elements: elements.map((e) => withSceneLight(e, light)),
-      fits: Object.fromEntries(
-        Object.entries((shot.fits as Record<string, Json>) ?? {}).map(([slot, fit]) => [
-          slot,
-          {
-            ...fit,
-            elements: Object.fromEntries(
-              Object.entries(fit.elements as Record<string, Json>).map(([id, patch]) => [
-                id,
-                stagedPatch(patch),
-              ]),
-            ),
-          },
-        ]),
-      ),
+      fits: eachPatch(shot.fits, stagedPatch),
+    };
+  },
+  // 5: a scene may be a mockup that is printed on, and is framed closer on demand.
+  (shot) => {
+    const printable = (element: Json): Json => {
+      const fill = element.fill as Json | undefined;
+      if (fill?.type !== 'scene') return element;
+      return {
+        ...element,
+        fill: {
+          ...fill,
+          zoom: 1,
+          survey: { ...(fill.survey as Json), areas: [], outline: null, mends: [], mended: null },
+          item: { prints: [], colour: null, shade: [] },
+        },
+      };
+    };
+    return {
+      ...shot,
+      version: 5,
+      elements: (shot.elements as Json[]).map(printable),
+      fits: eachPatch(shot.fits, printable),
     };
   },
 ];
+
+/** Every difference of every slot changed alike. */
+function eachPatch(fits: unknown, change: (patch: Json) => Json): Json {
+  return Object.fromEntries(
+    Object.entries((fits as Record<string, Json>) ?? {}).map(([slot, fit]) => [
+      slot,
+      {
+        ...fit,
+        elements: Object.fromEntries(
+          Object.entries(fit.elements as Record<string, Json>).map(([id, patch]) => [id, change(patch)]),
+        ),
+      },
+    ]),
+  );
+}
 
 function stagedElement(element: Json): Json {
   const base = {

@@ -132,5 +132,5 @@ export function groundBox(
 ): Box {
   const { fill } = element;
   if (fill.type !== 'scene') return { x: 0, y: 0, width, height, rotation: 0 };
-  return coverBox(fill.survey.width, fill.survey.height, fill.focus, width, height);
+  return coverBox(fill.survey.width, fill.survey.height, fill.focus, width, height, fill.zoom);
 }

@@ -1,3 +1,4 @@
+import { NO_ITEM } from '../elements/backdrop/survey';
 import { readFileSync } from 'node:fs';
 import { uprightBounds } from '../elements/element';
 import { readSlot, type Slot } from '../spec/slot';
@@ -36,6 +37,7 @@ const survey = {
   occluder: null,
   spots: [{ id: 'centre', x: 1000, y: 1100, pxPerMm: 3 }],
   light: { azimuthDeg: -60, elevationDeg: 35, softness: 0.5 },
+  ...NO_ITEM,
 };
 const scene = { title: 'Sill', picture: hash('b'), survey };
 
@@ -162,13 +164,14 @@ test('shots of the first version open; newer and foreign ones are refused with a
   const now = sceneShot(data, 'stand', scene);
   const old = JSON.parse(JSON.stringify(now));
   old.version = 1;
-  delete old.elements[0].fill.focus;
+  for (const key of ['focus', 'zoom', 'item']) delete old.elements[0].fill[key];
   delete old.elements[1].followsVariant;
   for (const element of old.elements) {
     delete element.link;
     delete element.effects;
   }
-  for (const key of ['plane', 'known', 'gloss', 'occluder']) delete old.elements[0].fill.survey[key];
+  for (const key of ['plane', 'known', 'gloss', 'occluder', 'areas', 'outline', 'mends', 'mended'])
+    delete old.elements[0].fill.survey[key];
   for (const key of ['adjust', 'edges']) delete old.elements[0][key];
   const product = old.elements[1];
   for (const key of ['base', 'pitchDeg', 'liftMm', 'behind', 'reflection', 'tone', 'pack'])

@@ -2,7 +2,8 @@ import type { SceneSurvey } from '../elements/backdrop/survey';
 import { NO_EFFECTS } from '../elements/effects';
 import type { ElementBase } from '../elements/element';
 import type { ShotElement } from '../elements/index';
-import type { BackdropElement } from '../elements/backdrop/definition';
+import type { BackdropElement, SceneFill } from '../elements/backdrop/definition';
+import { NO_WORK } from '../surface/print-item';
 import type { PictureElement } from '../elements/picture/definition';
 import type { Pose, ProductElement } from '../elements/product/definition';
 import { groundOf } from '../stage/ground';
@@ -43,6 +44,11 @@ export function newBackdrop(
   };
 }
 
+/** A scene's or mockup's picture as a backdrop's fill, nothing done to it yet. */
+export function sceneFill(picture: string, survey: SceneSurvey): SceneFill {
+  return { type: 'scene', picture, focus: { x: 0.5, y: 0.5 }, zoom: 1, survey, item: NO_WORK };
+}
+
 export function newSceneBackdrop(
   id: string,
   title: string,
@@ -53,7 +59,7 @@ export function newSceneBackdrop(
     ...base(id, title),
     kind: 'backdrop',
     box: { x: 0, y: 0, width: survey.width, height: survey.height, rotation: 0 },
-    fill: { type: 'scene', picture, focus: { x: 0.5, y: 0.5 }, survey },
+    fill: sceneFill(picture, survey),
     adjust: UNADJUSTED,
     edges: NO_EDGES,
   };

@@ -1,4 +1,5 @@
 import { homography, SurveyError } from '../surface/homography';
+import { planePose, USUAL_FOCAL } from '../surface/plane-pose';
 
 /** A point of a picture, in its pixels, y down. */
 export interface PicturePoint {
@@ -42,14 +43,9 @@ export interface KnownHeight {
 
 /** Levels that differ by less than so many millimetres are one. */
 const SAME_LEVEL = 6;
-/** Focal length in long sides of the picture where nothing tells it: about 46 degrees across. */
-const USUAL_FOCAL = 1.18;
 
 /**
- * The camera from one rectangle of known size, by its plane's homography. The focal length follows from the
- * orthogonality and equal length of the first two rotation columns (Zhang 2000, "A flexible new technique for
- * camera calibration", one view, principal point in the middle of the picture); where the picture shows no
- * convergence it is taken as usual. Throws SurveyError for crossing corners, a line, or a plane seen edge-on.
+ * The camera from one rectangle of known size, by its plane's homography (`planePose`). Throws SurveyError for crossing corners, a line, or a plane seen edge-on.
  */
 export function cameraFromPlane(plane: SurveyedPlane, width: number, height: number): Camera {
   const { corners, widthMm: W, depthMm: D } = plane;
@@ -67,27 +63,7 @@ export function cameraFromPlane(plane: SurveyedPlane, width: number, height: num
     world,
     corners.map(([x, y]): [number, number] => [x - cx, y - cy]),
   );
-  const [a1, a2, a3, b1, b2, b3, c1, c2, c3] = h;
-  const p1 = a1 * a2 + b1 * b2;
-  const p2 = a1 * a1 + b1 * b1 - a2 * a2 - b2 * b2;
-  const q = -(p1 * c1 * c2 + p2 * (c1 * c1 - c2 * c2)) / (p1 * p1 + p2 * p2);
-  const side = Math.max(width, height);
-  let focal = q > 0 ? 1 / Math.sqrt(q) : Infinity;
-  if (!(focal > side * 0.25 && focal < side * 12)) focal = side * USUAL_FOCAL;
-  let r1 = [a1 / focal, b1 / focal, c1];
-  let r2 = [a2 / focal, b2 / focal, c2];
-  // The plane must lie before the camera.
-  const sign = Math.sign(c3 + (c1 * W) / 2 + (c2 * D) / 2) || 1;
-  const scale = (sign * 2) / (Math.hypot(...r1) + Math.hypot(...r2));
-  r1 = unit(r1.map((v) => v * scale));
-  r2 = unit(r2.map((v) => v * scale));
-  // Of both axes the same small turn is taken, so that they stand at right angles.
-  const overlap = dot(r1, r2) / 2;
-  const [u1, u2] = [r1.map((v, i) => v - overlap * r2[i]), r2.map((v, i) => v - overlap * r1[i])];
-  r1 = unit(u1);
-  r2 = unit(u2.map((v, i) => v - dot(u2, r1) * r1[i]));
-  const r3 = cross(r1, r2);
-  const t: [number, number, number] = [(a3 / focal) * scale, (b3 / focal) * scale, c3 * scale];
+  const { focal, r1, r2, r3, t } = planePose(h, [W / 2, D / 2], Math.max(width, height));
   const rotation = [r1[0], r2[0], r3[0], r1[1], r2[1], r3[1], r1[2], r2[2], r3[2]];
   const camera = { focal, cx, cy, rotation, translation: t };
   // Up must be up: a plane seen from below is drawn wrong way round.
@@ -276,14 +252,3 @@ function checkCorners(corners: [number, number][], side: number): void {
       'The corners go round the wrong way. Order them back left, back right, front right, front left.',
     );
 }
-
-const dot = (a: number[], b: number[]) => a.reduce((s, v, i) => s + v * b[i], 0);
-const unit = (a: number[]) => {
-  const l = Math.hypot(...a);
-  return a.map((v) => v / l);
-};
-const cross = (a: number[], b: number[]) => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];

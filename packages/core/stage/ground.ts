@@ -54,7 +54,7 @@ export function groundOf(elements: readonly ShotElement[]): Ground | null {
         y: s.y * k + box.y,
         level: raised[i],
       })),
-      scene: { picture: fill.picture, box },
+      scene: { picture: survey.mended ?? fill.picture, box },
       occluder: survey.occluder,
       k,
     };

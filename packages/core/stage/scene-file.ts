@@ -1,5 +1,14 @@
 import Joi from 'joi';
-import type { SceneSurvey } from '../elements/backdrop/survey';
+import {
+  knownSchema,
+  NO_ITEM,
+  planeSchema,
+  spotsSchema,
+  type SceneSurvey,
+} from '../elements/backdrop/survey';
+import { AREA_SHAPES, EDGE_POINTS, type AreaEdges, type AreaShape, type PrintArea } from '../surface/area';
+import type { Pair } from '../surface/homography';
+import { MATERIALS, type PrintMaterial } from '../surface/material';
 import { lightSchema } from './light';
 
 /**
@@ -11,7 +20,7 @@ export interface SceneFile {
   title: string;
   widthPx: number;
   heightPx: number;
-  kind: 'scene';
+  kind: 'scene' | 'mockup';
   plane?: { corners: [number, number][]; widthMm: number; depthMm: number };
   knownHeight?: { base: [number, number]; top: [number, number]; heightMm: number };
   horizonY?: number | null;
@@ -22,36 +31,63 @@ export interface SceneFile {
   season?: string;
   /** A grey PNG beside it, white where something stands before the products. */
   occluder?: string;
+  printAreas?: AreaFile[];
+  /** A grey PNG beside it, white where the blank item is. */
+  outline?: string;
+}
+
+/** A print area: a flat one by its corners, a curved one by nine points along its edges, equally spaced on it. */
+interface AreaFile {
+  id: string;
+  title?: string;
+  shape: 'quad' | 'curve';
+  /** What a curved one is the surface of. */
+  body?: AreaShape;
+  corners: Pair[];
+  edges?: { top: Pair[]; bottom: Pair[]; left?: Pair[]; right?: Pair[] };
+  widthMm: number;
+  heightMm: number;
+  wrapDeg?: number;
+  bulgeMm?: number;
+  material?: PrintMaterial;
+  stock?: 'light' | 'dark';
 }
 
 const pair = Joi.array().ordered(Joi.number().required(), Joi.number().required()).length(2).required();
+const edge = Joi.array().items(pair).length(EDGE_POINTS);
 const length = Joi.number().greater(0).required();
+
+const areaFile = Joi.object({
+  id: Joi.string().max(60).required(),
+  title: Joi.string().max(120),
+  shape: Joi.string().valid('quad', 'curve').required(),
+  body: Joi.string().valid(...AREA_SHAPES),
+  corners: Joi.array().items(pair).length(4).required(),
+  edges: Joi.object({ top: edge.required(), bottom: edge.required(), left: edge, right: edge }).when(
+    'shape',
+    {
+      is: 'curve',
+      then: Joi.required(),
+    },
+  ),
+  widthMm: length,
+  heightMm: length,
+  wrapDeg: Joi.number().greater(0).max(200),
+  bulgeMm: Joi.number().min(-500).max(500),
+  material: Joi.string().valid(...MATERIALS),
+  stock: Joi.string().valid('light', 'dark'),
+}).unknown(true);
 
 const schema = Joi.object({
   name: Joi.string().max(120).required(),
   title: Joi.string().max(120).required(),
   widthPx: Joi.number().integer().min(1).required(),
   heightPx: Joi.number().integer().min(1).required(),
-  kind: Joi.string().valid('scene').required(),
-  plane: Joi.object({
-    corners: Joi.array().items(pair).length(4).required(),
-    widthMm: length,
-    depthMm: length,
-  }),
-  knownHeight: Joi.object({ base: pair, top: pair, heightMm: length }),
+  kind: Joi.string().valid('scene', 'mockup').required(),
+  plane: planeSchema,
+  knownHeight: knownSchema,
   horizonY: Joi.number().allow(null),
-  standSpots: Joi.array()
-    .items(
-      Joi.object({
-        id: Joi.string().max(60).required(),
-        x: Joi.number().required(),
-        y: Joi.number().required(),
-        pxPerMm: Joi.number().greater(0).required(),
-      }),
-    )
-    .max(60)
-    .unique('id')
-    .default([]),
+  standSpots: spotsSchema.default([]),
   light: lightSchema.required(),
   gloss: Joi.number().min(0).max(1),
   palette: Joi.array()
@@ -60,6 +96,8 @@ const schema = Joi.object({
     .default([]),
   season: Joi.string().max(60),
   occluder: Joi.string().max(200),
+  printAreas: Joi.array().items(areaFile).max(24).unique('id').default([]),
+  outline: Joi.string().max(200),
 }).unknown(true);
 
 export interface ReadScene {
@@ -69,6 +107,9 @@ export interface ReadScene {
   palette: string[];
   season: string | null;
   occluderFile: string | null;
+  outlineFile: string | null;
+  /** Areas of which the file does not say how far they bulge, or whether their stock is dark. */
+  untold: { bulge: string[]; stock: string[] };
 }
 
 /** Reads a side-file; throws a sentence that says what is wrong in it. */
@@ -88,6 +129,11 @@ export function readSceneFile(text: string, fileName = 'the side-file'): ReadSce
     palette: file.palette,
     season: file.season ?? null,
     occluderFile: file.occluder ?? null,
+    outlineFile: file.outline ?? null,
+    untold: {
+      bulge: (file.printAreas ?? []).filter((a) => a.bulgeMm === undefined).map((a) => a.id),
+      stock: (file.printAreas ?? []).filter((a) => !a.stock).map((a) => a.id),
+    },
     survey: {
       width: file.widthPx,
       height: file.heightPx,
@@ -98,7 +144,73 @@ export function readSceneFile(text: string, fileName = 'the side-file'): ReadSce
       light: file.light,
       gloss: file.gloss ?? 0,
       occluder: null,
+      ...NO_ITEM,
+      areas: (file.printAreas ?? []).map((area) => readArea(area, `${file.name} ${file.title}`)),
     },
+  };
+}
+
+function readArea(area: AreaFile, about: string): PrintArea {
+  const title = area.title ?? area.id;
+  const edges: AreaEdges | null = area.edges
+    ? {
+        top: area.edges.top,
+        bottom: area.edges.bottom,
+        left: area.edges.left ?? null,
+        right: area.edges.right ?? null,
+      }
+    : null;
+  return {
+    id: area.id,
+    title,
+    // A surface whose sides are given is free; one that says how far it reaches round is a round body.
+    shape: area.shape === 'quad' ? 'flat' : (area.body ?? (area.wrapDeg ? 'cone' : 'bulge')),
+    corners: area.corners,
+    edges: area.shape === 'quad' ? null : edges,
+    widthMm: area.widthMm,
+    heightMm: area.heightMm,
+    wrapDeg: area.wrapDeg ?? null,
+    bulgeMm: area.bulgeMm ?? 0,
+    material: area.material ?? materialBy(`${area.id} ${title}`) ?? materialBy(about) ?? 'paper',
+    stock: area.stock ?? 'light',
+  };
+}
+
+const WORDS: [RegExp, PrintMaterial][] = [
+  [/paper|card|label|packet|kraft|box|carton|poster|page/i, 'paper'],
+  [/cloth|linen|cotton|canvas|shirt|bag|tote|flag|fabric|towel/i, 'cloth'],
+  [/ceramic|glaze|planter|pot\b|mug|cup|bowl|vase|porcelain|plate/i, 'ceramic'],
+  [/metal|tin|steel|enamel|brass|can\b/i, 'metal'],
+  [/wood|crate|board|plank|timber/i, 'wood'],
+];
+
+/** A material by what a side-file calls the thing. */
+function materialBy(words: string): PrintMaterial | null {
+  return WORDS.find(([word]) => word.test(words))?.[1] ?? null;
+}
+
+function writeArea(area: PrintArea): AreaFile {
+  const { edges } = area;
+  return {
+    id: area.id,
+    title: area.title,
+    shape: edges ? 'curve' : 'quad',
+    ...(edges && { body: area.shape }),
+    corners: area.corners,
+    ...(edges && {
+      edges: {
+        top: edges.top,
+        bottom: edges.bottom,
+        ...(edges.left && { left: edges.left }),
+        ...(edges.right && { right: edges.right }),
+      },
+    }),
+    widthMm: area.widthMm,
+    heightMm: area.heightMm,
+    ...(area.wrapDeg && { wrapDeg: area.wrapDeg }),
+    ...(area.bulgeMm && { bulgeMm: area.bulgeMm }),
+    material: area.material,
+    stock: area.stock,
   };
 }
 
@@ -113,7 +225,7 @@ export function writeSceneFile(
     title: scene.title,
     widthPx: survey.width,
     heightPx: survey.height,
-    kind: 'scene',
+    kind: survey.areas.length ? 'mockup' : 'scene',
     ...(survey.plane && { plane: survey.plane }),
     ...(survey.known && { knownHeight: survey.known }),
     horizonY: survey.horizonY,
@@ -123,5 +235,7 @@ export function writeSceneFile(
     palette: scene.palette,
     ...(scene.season && { season: scene.season }),
     ...(survey.occluder && { occluder: `${name}.occluder.png` }),
+    ...(survey.areas.length && { printAreas: survey.areas.map(writeArea) }),
+    ...(survey.outline && { outline: `${name}.outline.png` }),
   };
 }

@@ -1,5 +1,6 @@
 import { checkArea, EDGE_POINTS, type PrintArea } from './area';
 import { fitRound, roundFaces, roundPoint, rotationOf, type RoundBody } from './fit-round';
+import { planePose, type PlanePose } from './plane-pose';
 import { carry, homography, inverseHomography, type Pair } from './homography';
 
 /** A print area as a surface: from places on it to places in the picture. */
@@ -28,8 +29,8 @@ const BELIEVED = 0.004;
 
 /**
  * The surface of a print area. Flat: the homography of its corners. Cylinder and cone: the round body fitted to its
- * edges, so that the perspective along it is right. Bulge: Coons' patch (Coons 1967) between the bent edges, with
- * the perspective of the corners along straight sides. Throws SurveyError where the corners make no area.
+ * edges, so that the perspective along it is right. Bulge: the plane of its corners with its middle standing
+ * out, carried by Coons' patch (Coons 1967) onto the bent edges. Throws SurveyError where the corners make no area.
  */
 export function areaSurface(area: PrintArea, view: PictureView): AreaSurface {
   checkArea(area);
@@ -38,7 +39,7 @@ export function areaSurface(area: PrintArea, view: PictureView): AreaSurface {
     const round = roundSurface(area, view);
     if (round) return round;
   }
-  return bulge(area);
+  return bulge(area, view);
 }
 
 const UNIT: Pair[] = [
@@ -97,40 +98,33 @@ function roundSurface(area: PrintArea, view: PictureView): AreaSurface | null {
   };
 }
 
-function bulge(area: PrintArea): AreaSurface {
+function bulge(area: PrintArea, view: PictureView): AreaSurface {
   const { top, bottom, left, right } = area.edges!;
-  const T = spline(top);
-  const B = spline(bottom);
-  const L = left && spline(left);
-  const R = right && spline(right);
-  const h = homography(UNIT, area.corners);
-  const weight = (u: number, v: number) => h[6] * u + h[7] * v + h[8];
-  const ratioLeft = weight(0, 1) / weight(0, 0);
-  const ratioRight = weight(1, 1) / weight(1, 0);
-  const ruled = (u: number, v: number): Pair => {
-    // Along a straight line in space, places follow the projective weights of its ends.
-    const ratio = ratioLeft + (ratioRight - ratioLeft) * u;
-    const k = (ratio * v) / (1 - v + ratio * v);
-    const [tx, ty] = T(u);
-    const [bx, by] = B(u);
-    return [tx + (bx - tx) * k, ty + (by - ty) * k];
-  };
+  const base = standingOut(area, view);
+  // What the measured edges add to it, blended inward (Coons' patch on the differences).
+  const T = difference(spline(top), (t) => base(t, 0));
+  const B = difference(spline(bottom), (t) => base(t, 1));
+  const L = left && difference(spline(left), (t) => base(0, t));
+  const R = right && difference(spline(right), (t) => base(1, t));
+  const hold = (t: number) => Math.min(1, Math.max(0, t));
   return {
     area,
     at: (u, v) => {
-      let [x, y] = ruled(u, v);
-      const w = Math.min(1, Math.max(0, v));
-      if (L) {
-        const [lx, ly] = L(w);
-        const [px, py] = ruled(0, w);
-        x += (1 - u) * (lx - px);
-        y += (1 - u) * (ly - py);
-      }
-      if (R) {
-        const [rx, ry] = R(w);
-        const [px, py] = ruled(1, w);
-        x += u * (rx - px);
-        y += u * (ry - py);
+      let [x, y] = base(u, v);
+      const [tx, ty] = T(u);
+      const [bx, by] = B(u);
+      x += (1 - v) * tx + v * bx;
+      y += (1 - v) * ty + v * by;
+      const w = hold(v);
+      for (const [side, share, end] of [
+        [L, 1 - u, 0],
+        [R, u, 1],
+      ] as const) {
+        if (!side) continue;
+        const [sx, sy] = side(w);
+        const [ex, ey] = [T(end), B(end)];
+        x += share * (sx - (1 - w) * ex[0] - w * ey[0]);
+        y += share * (sy - (1 - w) * ex[1] - w * ey[1]);
       }
       return [x, y];
     },
@@ -139,6 +133,65 @@ function bulge(area: PrintArea): AreaSurface {
     error: null,
     body: null,
   };
+}
+
+const difference =
+  (curve: (t: number) => Pair, base: (t: number) => Pair) =>
+  (t: number): Pair => {
+    const [x, y] = curve(t);
+    const [bx, by] = base(t);
+    return [x - bx, y - by];
+  };
+
+/** How far a pillow stands out at a place of it, 0 at its border and 1 in its middle. */
+export function pillow(u: number, v: number): number {
+  const q = (t: number) => Math.pow(Math.max(0, 4 * t * (1 - t)), 0.75);
+  return q(u) * q(v);
+}
+
+/** The plane of the corners, its middle standing out by the area's bulge, as the camera sees it. */
+function standingOut(
+  area: PrintArea,
+  { width, height, focal: known }: PictureView,
+): (u: number, v: number) => Pair {
+  const { widthMm: W, heightMm: H, bulgeMm } = area;
+  const there = homography(UNIT, area.corners);
+  const plane = (u: number, v: number): Pair => {
+    const [x, y] = carry(there, u, v);
+    return [x, y];
+  };
+  if (!bulgeMm) return plane;
+  const pose = areaPose(area, { width, height, focal: known });
+  const { focal, r1, r2, r3, t } = pose;
+  const project = (X: number, Y: number, Z: number): Pair => {
+    const [x, y, z] = [0, 1, 2].map((i) => r1[i] * X + r2[i] * Y - r3[i] * Z + t[i]);
+    return [width / 2 + (focal * x) / z, height / 2 + (focal * y) / z];
+  };
+  return (u, v) => {
+    const out = pillow(u, v) * bulgeMm;
+    const [x, y] = plane(u, v);
+    if (!out) return [x, y];
+    // Only what standing out changes is taken from the pose; the corners stay where they are.
+    const [fx, fy] = project(u * W, v * H, 0);
+    const [ox, oy] = project(u * W, v * H, out);
+    return [x + ox - fx, y + oy - fy];
+  };
+}
+
+/** How the plane of an area's corners lies before the camera; mm right and down from its top left. */
+export function areaPose(area: PrintArea, { width, height, focal }: PictureView): PlanePose {
+  const { widthMm: W, heightMm: H } = area;
+  const mm: Pair[] = [
+    [0, 0],
+    [W, 0],
+    [W, H],
+    [0, H],
+  ];
+  const h = homography(
+    mm,
+    area.corners.map(([x, y]): Pair => [x - width / 2, y - height / 2]),
+  );
+  return planePose(h, [W / 2, H / 2], Math.max(width, height), focal);
 }
 
 /** A natural cubic spline through equally spaced points, straight on beyond its ends; 0..1 along it. */
@@ -198,4 +251,37 @@ export function areaMesh(
   for (const mm of marks(heightMm))
     lines.push({ mm, along: 'width', points: walk((t) => surface.at(t, mm / heightMm)) });
   return { lines };
+}
+
+/** The place of an area (u, v) that shows at a place of the picture, by Newton's method; null where none is found. */
+export function placeOn(surface: AreaSurface, x: number, y: number): Pair | null {
+  if (surface.back) {
+    const [u, v] = surface.back(x, y);
+    return surface.faces(u, v) ? [u, v] : null;
+  }
+  let best: Pair = [0.5, 0.5];
+  let nearest = Infinity;
+  for (let j = 0; j <= 8; j++)
+    for (let i = 0; i <= 8; i++) {
+      const [px, py] = surface.at(i / 8, j / 8);
+      const d = (px - x) ** 2 + (py - y) ** 2;
+      if (d < nearest) [nearest, best] = [d, [i / 8, j / 8]];
+    }
+  let [u, v] = best;
+  const e = 1e-4;
+  for (let round = 0; round < 12; round++) {
+    const [px, py] = surface.at(u, v);
+    const [ux, uy] = surface.at(u + e, v);
+    const [vx, vy] = surface.at(u, v + e);
+    const [a, b, c, d] = [(ux - px) / e, (vx - px) / e, (uy - py) / e, (vy - py) / e];
+    const det = a * d - b * c;
+    if (!Number.isFinite(det) || Math.abs(det) < 1e-9) return null;
+    const du = ((x - px) * d - (y - py) * b) / det;
+    const dv = ((y - py) * a - (x - px) * c) / det;
+    u += Math.max(-0.3, Math.min(0.3, du));
+    v += Math.max(-0.3, Math.min(0.3, dv));
+    if (Math.abs(du) + Math.abs(dv) < 1e-7) break;
+  }
+  const [px, py] = surface.at(u, v);
+  return Math.hypot(px - x, py - y) < 0.5 && surface.faces(u, v) ? [u, v] : null;
 }

@@ -28,6 +28,8 @@ export interface PrintArea {
   heightMm: number;
   /** The angle a round area reaches around its body; null where it is not known. */
   wrapDeg: number | null;
+  /** How far the middle of a bulge stands out of the plane of its corners, in mm. */
+  bulgeMm: number;
   material: PrintMaterial;
   /** Whether the item itself is light or dark there: dark stock gets a white layer under the ink. */
   stock: 'light' | 'dark';
@@ -58,6 +60,7 @@ export const areaSchema = Joi.object({
   widthMm: length,
   heightMm: length,
   wrapDeg: Joi.number().greater(0).max(200).allow(null).required(),
+  bulgeMm: Joi.number().min(-500).max(500).required(),
   material: Joi.string()
     .valid(...MATERIALS)
     .required(),

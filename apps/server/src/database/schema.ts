@@ -6,7 +6,7 @@ import type { Pose } from '@scenograph/core/elements/product/definition';
 import { migrate } from '@scenograph/core/shot/migrations';
 import type { Effects } from '@scenograph/core/elements/effects';
 import type { ProductBase } from '@scenograph/core/stage/base';
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { NO_ITEM, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import {
   bigint,
   boolean,
@@ -33,9 +33,9 @@ const documentOf = <T>(upToDate: (value: T) => T) =>
 const shotDocument = documentOf<Shot>((shot) => migrate(shot) as Shot);
 const cellOrder = documentOf<CellOrder>((order) => ({ ...order, shot: migrate(order.shot) as Shot }));
 
-/** Surveys made before there were planes, masks and gloss. */
+/** Surveys made before there were planes, masks, gloss and print areas. */
 const sceneSurvey = documentOf<SceneSurvey>((survey) => ({
-  ...{ plane: null, known: null, gloss: 0, occluder: null },
+  ...{ plane: null, known: null, gloss: 0, occluder: null, ...NO_ITEM },
   ...survey,
 }));
 

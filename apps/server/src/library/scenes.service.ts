@@ -1,7 +1,12 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { and, asc, eq } from 'drizzle-orm';
 import JSZip from 'jszip';
-import { surveyCamera, surveySchema, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import {
+  NO_ITEM,
+  surveyCamera,
+  surveySchema,
+  type SceneSurvey,
+} from '@scenograph/core/elements/backdrop/survey';
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { estimateLight } from '@scenograph/core/stage/estimate-light';
@@ -78,6 +83,7 @@ export class ScenesService {
           light: estimateLight(small),
           gloss: 0,
           occluder: null,
+          ...NO_ITEM,
         },
         palette: paletteOf(small),
         season: null,

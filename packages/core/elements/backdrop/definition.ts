@@ -1,20 +1,28 @@
 import Joi from 'joi';
 import { drawPicture, levelPixels } from '../../paint/draw-picture';
 import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
-import { createRgba, type Rgba } from '../../raster/pixels';
+import { createRgba, greyPlane, type Rgba } from '../../raster/pixels';
 import { resize } from '../../raster/resample';
+import { isWorked, itemWorkSchema, printItem, type BlankItem, type ItemWork } from '../../surface/print-item';
 import { adjustHex, adjustPicture, isAdjusted, type GroundAdjust } from '../../stage/ground-colour';
 import { colourSchema, hashSchema, type ElementBase, type ElementKind } from '../element';
 import { fillGradient, gradientSchema, type GradientFill } from './gradient';
 import { paintSet, setSchema, type SetFill } from './set';
-import { surveySchema, type SceneSurvey } from './survey';
+import { sceneCamera, surveySchema, type SceneSurvey } from './survey';
 
-export type Fill =
-  | { type: 'colour'; colour: string }
-  | GradientFill
-  | SetFill
-  /** A scene picture; `focus` is the place to keep in view, as a share of the picture. */
-  | { type: 'scene'; picture: string; focus: { x: number; y: number }; survey: SceneSurvey };
+export type Fill = { type: 'colour'; colour: string } | GradientFill | SetFill | SceneFill;
+
+/** A scene's picture, or a mockup's with what is printed on it. */
+export interface SceneFill {
+  type: 'scene';
+  picture: string;
+  /** The place to keep in view, as a share of the picture. */
+  focus: { x: number; y: number };
+  /** How much closer it is framed than the frame asks for: 1 shows as much as can be shown. */
+  zoom: number;
+  survey: SceneSurvey;
+  item: ItemWork;
+}
 
 export interface BackdropElement extends ElementBase {
   kind: 'backdrop';
@@ -40,7 +48,9 @@ const fillSchema = Joi.alternatives()
           type: Joi.string(),
           picture: hashSchema.required(),
           focus: Joi.object({ x: share, y: share }).required(),
+          zoom: Joi.number().min(1).max(20).required(),
           survey: surveySchema.required(),
+          item: itemWorkSchema.required(),
         }),
       },
     ],
@@ -63,15 +73,14 @@ export const backdropKind: ElementKind<BackdropElement> = {
     edges: Joi.object({ strength: share, reach: share }).required(),
   },
   needs: ({ fill }) => ({
-    pictures:
-      fill.type === 'scene' ? [fill.picture, ...(fill.survey.occluder ? [fill.survey.occluder] : [])] : [],
+    pictures: fill.type === 'scene' ? scenePictures(fill) : [],
     fonts: [],
   }),
   scaled: (element) => element,
   paint(element, canvas, environment) {
     const { fill, box, adjust } = element;
     const { frame } = environment;
-    if (fill.type === 'scene') drawScene(fill.picture, box, adjust, canvas, environment);
+    if (fill.type === 'scene') drawScene(fill, box, adjust, canvas, environment);
     else if (fill.type === 'colour') {
       canvas.fillStyle = adjustHex(fill.colour, adjust);
       canvas.fillRect(0, 0, frame.width, frame.height);
@@ -86,14 +95,32 @@ export const backdropKind: ElementKind<BackdropElement> = {
   },
 };
 
+/** The picture that shows: the one in which marks were covered, or the picture itself. */
+export const shownPicture = ({ picture, survey }: SceneFill) => survey.mended ?? picture;
+
+function scenePictures(fill: SceneFill): string[] {
+  const { survey, item } = fill;
+  const outline = survey.outline && isWorked(item) ? [survey.outline] : [];
+  const artwork = item.prints.filter((p) => !p.hidden).map((p) => p.artwork);
+  return [shownPicture(fill), ...(survey.occluder ? [survey.occluder] : []), ...outline, ...artwork];
+}
+
+/** What the painter needs to know of a mockup's blank. */
+export function blankOf({ survey }: SceneFill): BlankItem {
+  const { width, height, areas } = survey;
+  return { width, height, areas, focal: sceneCamera(survey)?.focal ?? null };
+}
+
 function drawScene(
-  picture: string,
+  fill: SceneFill,
   box: ElementBase['box'],
   adjust: GroundAdjust,
   canvas: Canvas2D,
   environment: PaintEnvironment,
 ): void {
-  if (!isAdjusted(adjust)) {
+  const picture = shownPicture(fill);
+  const worked = isWorked(fill.item);
+  if (!isAdjusted(adjust) && !worked) {
     drawPicture(picture, box.x, box.y, box.width, box.height, canvas, environment);
     return;
   }
@@ -102,11 +129,28 @@ function drawScene(
     0,
     Math.floor(Math.log2(Math.max(1, source.width / (box.width * environment.scale)))),
   );
-  const key = `adjusted:${picture}:${level}:${adjust.hue}:${adjust.saturation}:${adjust.lightness}`;
-  const drawable = environment.derived(key, () => adjustPicture(levelPixels(source.pixels(), level), adjust));
+  const done = worked ? JSON.stringify([fill.item, fill.survey.areas, fill.survey.outline]) : '';
+  const key = `scene:${picture}:${level}:${JSON.stringify(adjust)}:${done}`;
+  const drawable = environment.derived(key, () => {
+    const plain = environment.kept(`level:${picture}:${level}`, () => levelPixels(source.pixels(), level));
+    const printed = worked ? printScene(plain, fill, environment) : plain;
+    return isAdjusted(adjust) ? adjustPicture(printed, adjust) : printed;
+  });
   canvas.imageSmoothingEnabled = true;
   canvas.imageSmoothingQuality = 'medium';
   canvas.drawImage(drawable, box.x, box.y, box.width, box.height);
+}
+
+function printScene(picture: Rgba, fill: SceneFill, environment: PaintEnvironment): Rgba {
+  const { outline } = fill.survey;
+  const mask =
+    outline && environment.kept(`mask:${outline}`, () => greyPlane(environment.picture(outline).pixels()));
+  return printItem(picture, blankOf(fill), fill.item, {
+    key: shownPicture(fill),
+    artwork: (hash) => environment.picture(hash).pixels(),
+    outline: mask || null,
+    kept: environment.kept,
+  });
 }
 
 /** A set is computed no larger than this: beyond it materials are enlarged. */
@@ -161,12 +205,13 @@ export function paintForeground(
   const { fill, box, adjust } = element;
   if (fill.type !== 'scene' || !fill.survey.occluder) return;
   const mask = fill.survey.occluder;
-  const source = environment.picture(fill.picture);
+  const shown = shownPicture(fill);
+  const source = environment.picture(shown);
   const level = Math.max(
     0,
     Math.floor(Math.log2(Math.max(1, source.width / (box.width * environment.scale)))),
   );
-  const key = `foreground:${fill.picture}:${mask}:${level}:${JSON.stringify(adjust)}`;
+  const key = `foreground:${shown}:${mask}:${level}:${JSON.stringify(adjust)}`;
   const drawable = environment.derived(key, () => {
     const picture = levelPixels(source.pixels(), level);
     const cover = resize(environment.picture(mask).pixels(), picture.width, picture.height);

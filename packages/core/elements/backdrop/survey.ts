@@ -1,5 +1,7 @@
 import Joi from 'joi';
 import { hashSchema } from '../element';
+import { areaSchema, type PrintArea } from '../../surface/area';
+import { mendSchema, type MendStep } from '../../retouch/mend';
 import {
   cameraFromHorizon,
   cameraFromPlane,
@@ -31,39 +33,55 @@ export interface SceneSurvey {
   gloss: number;
   /** A grey picture by content hash, white where something stands before the products; null for nothing. */
   occluder: string | null;
+  /** Where a blank item takes artwork; a scene that has such areas is a mockup. */
+  areas: PrintArea[];
+  /** The item's outline as a grey picture by content hash; null where none was made. */
+  outline: string | null;
+  /** Marks and scratches covered, in order, and the picture that came of it; null for the picture as it is. */
+  mends: MendStep[];
+  mended: string | null;
 }
 
 const point = Joi.array().ordered(Joi.number().required(), Joi.number().required()).length(2).required();
 const length = Joi.number().greater(0).max(1e6).required();
 
+/** Parts that a survey and a side-file share. */
+export const planeSchema = Joi.object({
+  corners: Joi.array().items(point).length(4).required(),
+  widthMm: length,
+  depthMm: length,
+});
+export const knownSchema = Joi.object({ base: point, top: point, heightMm: length });
+export const spotsSchema = Joi.array()
+  .items(
+    Joi.object({
+      id: Joi.string().max(60).required(),
+      x: Joi.number().required(),
+      y: Joi.number().required(),
+      pxPerMm: Joi.number().greater(0).required(),
+    }),
+  )
+  .max(60)
+  .unique('id');
+
 export const surveySchema = Joi.object({
   width: Joi.number().integer().min(1).required(),
   height: Joi.number().integer().min(1).required(),
   horizonY: Joi.number().allow(null).required(),
-  plane: Joi.object({
-    corners: Joi.array().items(point).length(4).required(),
-    widthMm: length,
-    depthMm: length,
-  })
-    .allow(null)
-    .required(),
-  known: Joi.object({ base: point, top: point, heightMm: length }).allow(null).required(),
-  spots: Joi.array()
-    .items(
-      Joi.object({
-        id: Joi.string().max(60).required(),
-        x: Joi.number().required(),
-        y: Joi.number().required(),
-        pxPerMm: Joi.number().greater(0).required(),
-      }),
-    )
-    .max(60)
-    .unique('id')
-    .required(),
+  plane: planeSchema.allow(null).required(),
+  known: knownSchema.allow(null).required(),
+  spots: spotsSchema.required(),
   light: lightSchema.required(),
   gloss: Joi.number().min(0).max(1).required(),
   occluder: hashSchema.allow(null).required(),
+  areas: Joi.array().items(areaSchema).max(24).unique('id').required(),
+  outline: hashSchema.allow(null).required(),
+  mends: Joi.array().items(mendSchema).max(200).unique('id').required(),
+  mended: hashSchema.allow(null).required(),
 });
+
+/** What a survey has before anything of an item was surveyed. */
+export const NO_ITEM = { areas: [], outline: null, mends: [], mended: null };
 
 const cameras = new WeakMap<SceneSurvey, Camera | null>();
 

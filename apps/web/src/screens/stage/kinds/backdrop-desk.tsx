@@ -5,6 +5,7 @@ import {
   type GradientStop,
 } from '@scenograph/core/elements/backdrop/gradient';
 import { NEW_SET, type SetFill } from '@scenograph/core/elements/backdrop/set';
+import { sceneFill } from '@scenograph/core/shot/starters';
 import { UNADJUSTED } from '@scenograph/core/stage/ground-colour';
 import { MATERIALS, type Material } from '@scenograph/core/stage/materials';
 import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
@@ -41,7 +42,7 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
   const toScene = (s: Scene) =>
     commit('Change backdrop', {
       name: s.title,
-      fill: { type: 'scene', picture: s.picture, focus: { x: 0.5, y: 0.5 }, survey: s.survey },
+      fill: sceneFill(s.picture, s.survey),
     });
   const newer =
     fill.type === 'scene' &&

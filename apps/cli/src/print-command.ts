@@ -1,0 +1,130 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { InvalidArgumentError, type Command } from 'commander';
+import { shownPicture, blankOf } from '@scenograph/core/elements/backdrop/definition';
+import { emptyShot } from '@scenograph/core/shot/document';
+import { resolveBase } from '@scenograph/core/shot/resolve';
+import { newSceneBackdrop } from '@scenograph/core/shot/starters';
+import type { Format } from '@scenograph/core/spec/slot';
+import { SurveyError } from '@scenograph/core/surface/homography';
+import { INK, usualLay, type Lay } from '@scenograph/core/surface/material';
+import { surfaceOf } from '@scenograph/core/surface/print-item';
+import { areaPxPerMm, artworkDensity, fittedPlace, newPrint } from '@scenograph/core/surface/print';
+import { takeArtwork } from '@scenograph/host-node/artwork';
+import { encodePicture } from '@scenograph/host-node/encode';
+import { createPainter } from '@scenograph/host-node/painter';
+import { print, readMillimetres, readShare, round, Unusable, write } from './common';
+import { openScene } from './open-scene';
+
+interface PrintOptions {
+  area?: string;
+  widthMm?: number;
+  ink?: string;
+  opacity?: number;
+  lay?: Lay;
+  output: string;
+}
+
+/** `scenograph print`: one design on one area of one mockup. */
+export function addPrintCommand(program: Command, formatOf: (file: string) => Format): void {
+  program
+    .command('print')
+    .description('print artwork on an area of a mockup; placement and warnings as JSON')
+    .argument('<mockup>', "the mockup's side-file (JSON), its picture beside it")
+    .argument('<artwork>', 'SVG, PNG, JPEG or WebP')
+    .option('--area <id>', 'which print area; the first one when left out')
+    .option('--width-mm <n>', 'how wide the design is; left out, it fills the area exactly', readMillimetres)
+    .option('--ink <colour>', 'everything in one ink, written as #rrggbb', colour)
+    .option('--opacity <n>', "0 to 1; the material's own when left out", readShare)
+    .option('--lay <how>', "multiply or opaque; the stock's own when left out", readLay)
+    .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
+    .action(run);
+
+  async function run(mockupFile: string, artworkFile: string, options: PrintOptions): Promise<void> {
+    const started = performance.now();
+    const format = formatOf(options.output);
+    const scene = await openScene(mockupFile);
+    const { areas } = scene.survey;
+    const area = options.area ? areas.find((a) => a.id === options.area) : areas[0];
+    if (!area)
+      throw new Unusable(
+        options.area && areas.length
+          ? `The mockup has no print area "${options.area}"; it has ${areas.map((a) => a.id).join(', ')}.`
+          : `"${mockupFile}" has no print area. Survey one in the application, or give it one in its side-file.`,
+      );
+    const artwork = await takeArtwork(basename(artworkFile), await readFile(artworkFile), { trim: false });
+    const hash = createHash('sha256').update(artwork.png).digest('hex');
+    const fresh = newPrint('print', basename(artworkFile), { ...artwork, hash }, area);
+    const width = options.widthMm;
+    const design = {
+      ...fresh,
+      place: width
+        ? { ...fresh.place, width, height: (width * artwork.height) / artwork.width }
+        : fittedPlace(fresh, area, 'fill'),
+      ink: options.ink ?? null,
+      opacity: options.opacity ?? null,
+      lay: options.lay ?? null,
+    };
+    const shot = emptyShot(scene.survey.width, scene.survey.height);
+    const backdrop = newSceneBackdrop('mockup', scene.title, scene.picture, scene.survey);
+    if (backdrop.fill.type !== 'scene') throw new Error('A mockup is a scene.');
+    const fill = { ...backdrop.fill, item: { ...backdrop.fill.item, prints: [design] } };
+    try {
+      surfaceOf(area, blankOf(fill));
+    } catch (error) {
+      if (error instanceof SurveyError) throw new Unusable(error.message);
+      throw error;
+    }
+    const painter = createPainter(async (wanted) => {
+      const bytes = wanted === hash ? artwork.png : scene.files.get(wanted);
+      if (!bytes) throw new Unusable('A picture of the mockup is missing.');
+      return bytes;
+    });
+    const painted = await painter.paint(resolveBase({ ...shot, elements: [{ ...backdrop, fill }] }, null));
+    const { bytes, quality } = await encodePicture(painted.pixels(), format);
+    await write(options.output, bytes);
+    const density = artworkDensity(design, areaPxPerMm(area));
+    print({
+      output: options.output,
+      width: painted.width,
+      height: painted.height,
+      format,
+      quality,
+      picture: shownPicture(fill).slice(0, 12),
+      area: area.id,
+      shape: area.shape,
+      material: area.material,
+      stock: area.stock,
+      bulgeMm: area.bulgeMm,
+      place: Object.fromEntries(Object.entries(design.place).map(([k, v]) => [k, round(v, 2)])),
+      ink: design.ink,
+      opacity: design.opacity ?? INK[area.material].opacity,
+      lay: design.lay ?? usualLay(area.stock),
+      artworkPixelsPerPixel: round(density, 2),
+      notes: [
+        ...artwork.notes,
+        ...(density < 0.9
+          ? [
+              `the design is enlarged to ${Math.round(100 / density)} percent of its own pixels; bring it in larger, or print it smaller`,
+            ]
+          : []),
+        ...(artwork.whiteGround
+          ? ['the design lies on white, which is printed as the stock; knock it out in the application']
+          : []),
+      ],
+      milliseconds: Math.round(performance.now() - started),
+    });
+  }
+}
+
+function colour(text: string): string {
+  if (!/^#[0-9a-f]{6}$/i.test(text))
+    throw new InvalidArgumentError('Write it as #rrggbb, for example #12463a.');
+  return text.toLowerCase();
+}
+
+function readLay(text: string): Lay {
+  if (text !== 'multiply' && text !== 'opaque') throw new InvalidArgumentError('It is multiply or opaque.');
+  return text;
+}

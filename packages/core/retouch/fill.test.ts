@@ -1,0 +1,73 @@
+import { psnr } from '../raster/compare';
+import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
+import { copyAlong } from './copy';
+import { fillHole } from './fill';
+import { mendPicture, type MendStep } from './mend';
+
+/** Planks with grain, darker to the right. */
+function planks(width = 260, height = 200): Rgba {
+  const image = createRgba(width, height);
+  for (let y = 0, j = 0; y < height; y++)
+    for (let x = 0; x < width; x++, j += 4) {
+      const grain = 14 * Math.sin(y * 0.9 + 0.6 * Math.sin(x * 0.03)) + (y % 40 < 2 ? -50 : 0);
+      const v = (190 + grain) * (1 - 0.3 * (x / width));
+      image.data.set([v, v * 0.8, v * 0.6, 255], j);
+    }
+  return image;
+}
+
+function disc(width: number, height: number, cx: number, cy: number, r: number): Plane {
+  const mask = createPlane(width, height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) if (Math.hypot(x - cx, y - cy) < r) mask.data[y * width + x] = 1;
+  return mask;
+}
+
+function part(image: Rgba, x0: number, y0: number, w: number, h: number): Rgba {
+  const out = createRgba(w, h);
+  for (let y = 0; y < h; y++)
+    out.data.set(
+      image.data.subarray(((y0 + y) * image.width + x0) * 4, ((y0 + y) * image.width + x0 + w) * 4),
+      y * w * 4,
+    );
+  return out;
+}
+
+test('a hole in planks is filled with their grain, joints and shading; the rest is untouched', () => {
+  const truth = planks();
+  const marked = planks();
+  const mask = disc(260, 200, 130, 100, 32);
+  for (let i = 0; i < mask.data.length; i++) if (mask.data[i]) marked.data.set([20, 60, 200, 255], i * 4);
+  const filled = fillHole(marked, mask, { seed: 2 });
+  // Nothing blue is left, and it is near to what was hidden.
+  expect(psnr(part(filled, 98, 68, 64, 64), part(truth, 98, 68, 64, 64))).toBeGreaterThan(24);
+  expect(part(filled, 0, 0, 60, 200).data).toEqual(part(marked, 0, 0, 60, 200).data);
+  expect(Buffer.compare(fillHole(marked, mask, { seed: 2 }).data, filled.data)).toBe(0);
+});
+
+test('filling tells how far it is, can be broken off, and refuses what it cannot do', () => {
+  const picture = planks();
+  const mask = disc(260, 200, 130, 100, 20);
+  const told: number[] = [];
+  fillHole(picture, mask, { onProgress: (s) => told.push(s) });
+  expect(told[told.length - 1]).toBeCloseTo(1, 6);
+  expect(told).toEqual([...told].sort((a, b) => a - b));
+  const stop = () => {
+    throw new Error('cancelled');
+  };
+  expect(() => fillHole(picture, mask, { onProgress: stop })).toThrow('cancelled');
+  expect(() => fillHole(picture, createPlane(10, 10, 1))).toThrow(/of one size/);
+  expect(() => fillHole(picture, createPlane(260, 200, 1))).toThrow(/Almost nothing is left/);
+});
+
+test('copying takes what lies at the offset, softly; steps run in order and can be switched off', () => {
+  const picture = planks();
+  const stroke = { points: [[60, 60], [90, 60]] as [number, number][], radius: 8, softness: 0 }; // prettier-ignore
+  const out = copyAlong(picture, stroke, [40, 23]);
+  expect([...out.data.subarray((60 * 260 + 75) * 4, (60 * 260 + 75) * 4 + 3)]).toEqual([
+    ...picture.data.subarray((83 * 260 + 115) * 4, (83 * 260 + 115) * 4 + 3),
+  ]);
+  const step: MendStep = { id: 'a', name: '', kind: 'copy', hidden: false, offset: [40, 23], ...stroke };
+  expect(Buffer.compare(mendPicture(picture, [step]).data, out.data)).toBe(0);
+  expect(Buffer.compare(mendPicture(picture, [{ ...step, hidden: true }]).data, picture.data)).toBe(0);
+});

@@ -1,0 +1,55 @@
+import type { SceneSurvey } from '../elements/backdrop/survey';
+import { relativeLuminance } from '../raster/colour';
+import type { Rgba } from '../raster/pixels';
+import { areaSurface } from './area-surface';
+import type { PrintArea } from './area';
+import { estimateBulge } from './estimate-bulge';
+
+/** Stock of less luminance than this wants a white layer under the ink. */
+const DARK = 0.1;
+
+/**
+ * Print areas with what their side-file leaves open taken from the picture: how far a bulge stands out, and whether
+ * the stock is dark. Areas that make no surface stay as they are; they are told where they are used.
+ * @param picture any size; the survey's places are in its own pixels
+ */
+export function estimateAreas(
+  survey: Pick<SceneSurvey, 'areas' | 'light' | 'width' | 'height'>,
+  untold: { bulge: string[]; stock: string[] },
+  picture: Rgba,
+): PrintArea[] {
+  const view = { width: survey.width, height: survey.height, focal: null };
+  return survey.areas.map((area) => {
+    try {
+      return {
+        ...area,
+        bulgeMm: untold.bulge.includes(area.id)
+          ? estimateBulge(picture, area, survey.light, view)
+          : area.bulgeMm,
+        stock: untold.stock.includes(area.id) ? stockOf(picture, area, view) : area.stock,
+      };
+    } catch {
+      return area;
+    }
+  });
+}
+
+/** Whether an area's stock is light or dark, by the median luminance of places spread over it. */
+export function stockOf(
+  picture: Rgba,
+  area: PrintArea,
+  view: { width: number; height: number; focal: number | null },
+): PrintArea['stock'] {
+  const surface = areaSurface(area, view);
+  const k = picture.width / view.width;
+  const seen: number[] = [];
+  for (let j = 1; j < 16; j++)
+    for (let i = 1; i < 16; i++) {
+      const [x, y] = surface.at(i / 16, j / 16).map((c) => Math.floor(c * k));
+      if (!(x >= 0 && y >= 0 && x < picture.width && y < picture.height)) continue;
+      const o = (y * picture.width + x) * 4;
+      seen.push(relativeLuminance(picture.data[o], picture.data[o + 1], picture.data[o + 2]));
+    }
+  seen.sort((a, b) => a - b);
+  return seen.length && seen[seen.length >> 1] < DARK ? 'dark' : 'light';
+}

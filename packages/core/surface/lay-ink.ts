@@ -1,0 +1,83 @@
+import { fromLinear, toLinear } from '../raster/colour';
+import type { Rgba } from '../raster/pixels';
+import type { LightSplit } from './light-split';
+import type { Lay } from './material';
+
+/** One design over a part of a picture, with how its ink behaves. */
+export interface InkLayer {
+  /** Premultiplied, of the part's size. */
+  design: Rgba;
+  lay: Lay;
+  opacity: number;
+  grain: number;
+  gloss: number;
+  /** 0..1 a pixel: where it may lie; null for everywhere. */
+  within: Float32Array | null;
+}
+
+const BYTE = Array.from({ length: 4097 }, (_, i) => fromLinear(i / 4096));
+
+/**
+ * Lays designs on a part of a picture, one over the other, and lights them as the blank is lit. Ink multiplies the
+ * stock's own colour, or covers it with a white layer under it; light, folds and as much of the grain as wanted come
+ * from the blank; highlights lie over the ink. Changes `picture` inside the split's rectangle.
+ */
+export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLayer[]): void {
+  const { width, height, base, white } = split;
+  const own = 0.2126 * base[0] + 0.7152 * base[1] + 0.0722 * base[2];
+  const [r0, g0, b0] = base;
+  const out = picture.data;
+  for (let y = 0, i = 0; y < height; y++) {
+    let j = ((split.y + y) * picture.width + split.x) * 4;
+    for (let x = 0; x < width; x++, i++, j += 4) {
+      // The stack of inks as reflectance: what the stock becomes there.
+      let [r, g, b] = [r0, g0, b0];
+      let grain = 1;
+      let gloss = 1;
+      // What share of the stock covering inks leave to be seen.
+      let bare = 1;
+      let printed = false;
+      for (const layer of layers) {
+        const o = i * 4;
+        const ink = layer.design.data;
+        const alpha = ink[o + 3];
+        if (alpha === 0) continue;
+        const a = (alpha / 255) * layer.opacity * (layer.within ? layer.within[i] : 1);
+        if (a < 1 / 512) continue;
+        printed = true;
+        const k = 255 / alpha;
+        const ir = toLinear(Math.min(255, Math.round(ink[o] * k)));
+        const ig = toLinear(Math.min(255, Math.round(ink[o + 1] * k)));
+        const ib = toLinear(Math.min(255, Math.round(ink[o + 2] * k)));
+        if (layer.lay === 'multiply') {
+          r *= 1 - a + a * ir;
+          g *= 1 - a + a * ig;
+          b *= 1 - a + a * ib;
+        } else {
+          r += a * (ir * white - r);
+          g += a * (ig * white - g);
+          b += a * (ib * white - b);
+          bare *= 1 - a;
+        }
+        grain += a * (layer.grain - grain);
+        gloss += a * (layer.gloss - gloss);
+      }
+      if (!printed) continue;
+      const { lit, smooth, highlight } = split;
+      // How the light falls on the base here, with as much grain as shows through.
+      const fall = lit[i] / own;
+      const light = grain === 1 ? fall : (smooth[i] / own) * Math.pow(lit[i] / smooth[i], grain);
+      const shine = highlight[i] * gloss;
+      // The stock's own colour changes a little from place to place; where it is not covered, that stays.
+      const colour = (value: number, stock: number, reflect: number) => {
+        const blank = stock * fall;
+        const change = blank > 1e-5 ? Math.max(0, toLinear(value) - highlight[i]) / blank : 1;
+        const lin = reflect * light * (1 + (change - 1) * bare) + shine;
+        return BYTE[Math.min(4096, Math.max(0, Math.round(lin * 4096)))];
+      };
+      out[j] = colour(out[j], r0, r);
+      out[j + 1] = colour(out[j + 1], g0, g);
+      out[j + 2] = colour(out[j + 2], b0, b);
+    }
+  }
+}
