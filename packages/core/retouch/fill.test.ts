@@ -4,6 +4,8 @@ import { copyAlong } from './copy';
 import { fillHole } from './fill';
 import { mendPicture, type MendStep } from './mend';
 
+const same = (a: Rgba, b: Rgba) => Buffer.from(a.data).equals(Buffer.from(b.data));
+
 /** Planks with grain, darker to the right. */
 function planks(width = 260, height = 200): Rgba {
   const image = createRgba(width, height);
@@ -42,7 +44,7 @@ test('a hole in planks is filled with their grain, joints and shading; the rest 
   // Nothing blue is left, and it is near to what was hidden.
   expect(psnr(part(filled, 98, 68, 64, 64), part(truth, 98, 68, 64, 64))).toBeGreaterThan(24);
   expect(part(filled, 0, 0, 60, 200).data).toEqual(part(marked, 0, 0, 60, 200).data);
-  expect(Buffer.compare(fillHole(marked, mask, { seed: 2 }).data, filled.data)).toBe(0);
+  expect(same(fillHole(marked, mask, { seed: 2 }), filled)).toBe(true);
 });
 
 test('filling tells how far it is, can be broken off, and refuses what it cannot do', () => {
@@ -68,6 +70,6 @@ test('copying takes what lies at the offset, softly; steps run in order and can 
     ...picture.data.subarray((83 * 260 + 115) * 4, (83 * 260 + 115) * 4 + 3),
   ]);
   const step: MendStep = { id: 'a', name: '', kind: 'copy', hidden: false, offset: [40, 23], ...stroke };
-  expect(Buffer.compare(mendPicture(picture, [step]).data, out.data)).toBe(0);
-  expect(Buffer.compare(mendPicture(picture, [{ ...step, hidden: true }]).data, picture.data)).toBe(0);
+  expect(same(mendPicture(picture, [step]), out)).toBe(true);
+  expect(same(mendPicture(picture, [{ ...step, hidden: true }]), picture)).toBe(true);
 });
