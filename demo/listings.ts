@@ -2,10 +2,13 @@ import {
   newBackdrop,
   newPicture,
   newProduct,
+  newSceneBackdrop,
   newText,
+  sceneFill,
   sceneShot,
   whiteShot,
 } from '@scenograph/core/shot/starters';
+import { fittedPlace, newPrint } from '@scenograph/core/surface/print';
 import { emptyShot, type Shot } from '@scenograph/core/shot/document';
 import type { ProductData } from '@scenograph/core/shot/data';
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
@@ -13,7 +16,7 @@ import { asc } from 'drizzle-orm';
 import type pg from 'pg';
 import type { BlobStore } from '../apps/server/src/blobs/blob-store';
 import { WORKSPACE, type Database } from '../apps/server/src/database/database';
-import { listings, pictures, products, scenes, shots } from '../apps/server/src/database/schema';
+import { artworks, listings, pictures, products, scenes, shots } from '../apps/server/src/database/schema';
 import { DeliveriesService } from '../apps/server/src/deliveries/deliveries.service';
 import type { Queue } from '../apps/server/src/jobs/queue';
 import { ListingsService } from '../apps/server/src/listings/listings.service';
@@ -22,12 +25,14 @@ import { allSheets } from '../apps/server/src/spec-sheets/spec-sheets.controller
 
 type SceneRow = typeof scenes.$inferSelect;
 
-/** Three listings in different states: one nearly done, one half done, one just begun. */
+/** Four listings in different states: one nearly done, one half done, one just begun, one printed on mockups. */
 export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore): Promise<void> {
   const sheets = await allSheets(db);
   const sceneRows = await db.select().from(scenes).orderBy(asc(scenes.createdAt));
   const logos = await db.select().from(pictures).orderBy(asc(pictures.createdAt));
   const productRows = await db.select().from(products).orderBy(asc(products.createdAt));
+  const designs = await db.select().from(artworks).orderBy(asc(artworks.createdAt));
+  const art = (title: string) => designs.find((a) => a.title === title)!;
   const byTitle = (start: string) => productRows.find((p) => p.title.startsWith(start))!;
   const scene = (start: string) => sceneRows.find((s) => s.title.startsWith(start))!;
 
@@ -81,6 +86,25 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
     ['Terrazzo', sceneShot(jute.data, 'stand', scene('Patio')), ['fernway-social/square']],
   ]);
 
+  const band = scene('White planter');
+  const printed = await makeListing(db, 'Printed planter', planter.id, sheets.slice(0, 3));
+  await addShots(db, printed, [
+    [
+      'Band',
+      mockupShot(band, [['band', art('Herb sprig'), 'inside']]),
+      ['kestrel-market/gallery-1', 'oddment-lane/hero', 'fernway-social/square'],
+    ],
+    [
+      'Gift box',
+      mockupShot(scene('Blank gift'), [
+        ['long-side', art('Potting club'), 'inside'],
+        ['short-side', art('Herb sprig'), 'inside'],
+      ]),
+      ['oddment-lane/lifestyle'],
+    ],
+    ['Seed packet', mockupShot(scene('Kraft'), [['front', art('Basil label'), 'inside']]), []],
+  ]);
+
   // A first delivery waits for the worker, so that the list of deliveries has something to show.
   const unused: Queue = {
     cutOut: async () => {},
@@ -129,6 +153,28 @@ async function addShots(
       position,
       history: { past: [], future: [] },
     });
+}
+
+/** A mockup with designs on its areas. */
+function mockupShot(
+  { title, picture, survey }: SceneRow,
+  prints: [area: string, artwork: typeof artworks.$inferSelect, how: 'inside' | 'fill'][],
+): Shot {
+  const shot = emptyShot(survey.width, survey.height);
+  const backdrop = newSceneBackdrop('backdrop', title, picture, survey);
+  const fill = sceneFill(picture, survey);
+  const designs = prints.map(([id, artwork, how], i) => {
+    const area = survey.areas.find((a) => a.id === id)!;
+    const design = newPrint(
+      `print-${i + 1}`,
+      artwork.title,
+      { hash: artwork.picture, ...artwork, drawn: { svg: artwork.original, inks: {} } },
+      area,
+      0.92,
+    );
+    return how === 'fill' ? { ...design, place: fittedPlace(design, area, 'fill') } : design;
+  });
+  return { ...shot, elements: [{ ...backdrop, fill: { ...fill, item: { ...fill.item, prints: designs } } }] };
 }
 
 /** Morning sill: a scene with headline, price and the brand's wordmark. */

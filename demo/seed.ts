@@ -4,6 +4,8 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PLAIN_RECIPE, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
+import { reduceTo } from '@scenograph/core/raster/resample';
+import { estimateAreas } from '@scenograph/core/surface/estimate-areas';
 import { readSpecSheet } from '@scenograph/core/spec/slot';
 import { decodePicture, MIME, takePicture } from '@scenograph/host-node/read-picture';
 import { eq } from 'drizzle-orm';
@@ -25,6 +27,7 @@ import {
   variants,
   workspaces,
 } from '../apps/server/src/database/schema';
+import { ArtworkService } from '../apps/server/src/library/artwork.service';
 import { makeCutout } from '../apps/server/src/photos/make-cutout';
 import { seedListings } from './listings';
 
@@ -69,6 +72,8 @@ const PRODUCTS: {
   { title: 'Glass cloche', pose: 'stand', price: 46, variants: [['cloche', 'Slate disc']] },
 ];
 
+const MOCKUPS = ['planter-band', 'seed-packet', 'linen-cloth', 'gift-box', 'crate-label'];
+
 const SCENES = [
   'windowsill-morning',
   'potting-bench',
@@ -97,6 +102,7 @@ async function main(): Promise<void> {
       await seedSheets(inside);
       await seedScenes(inside, store);
       await seedPictures(inside, store);
+      await seedArtwork(inside, store);
       await seedProducts(inside, store);
       await seedListings(inside, pool, store);
       await tx.update(workspaces).set({ demoLoaded: true }).where(eq(workspaces.id, WORKSPACE));
@@ -116,22 +122,40 @@ async function seedSheets(db: Database): Promise<void> {
 }
 
 async function seedScenes(db: Database, store: BlobStore): Promise<void> {
-  for (const name of SCENES) {
-    const file = join(here, 'assets/scenes', `${name}.json`);
+  const all = [...SCENES.map((name) => ['scenes', name]), ...MOCKUPS.map((name) => ['mockups', name])];
+  for (const [folder, name] of all) {
+    const file = join(here, 'assets', folder, `${name}.json`);
     const scene = readSceneFile(await readFile(file, 'utf8'), `${name}.json`);
-    const picture = await store.put(await readFile(join(here, 'assets/scenes', `${name}.jpg`)), 'image/jpeg');
+    const bytes = await readFile(join(here, 'assets', folder, `${name}.jpg`));
+    const picture = await store.put(bytes, 'image/jpeg');
+    const { survey } = scene;
+    const outline =
+      scene.outlineFile &&
+      (await store.put(await readFile(join(here, 'assets', folder, scene.outlineFile)), 'image/png'));
+    const areas = survey.areas.length
+      ? estimateAreas(survey, scene.untold, reduceTo(await decodePicture(bytes), 1000))
+      : [];
     const occluder =
       scene.occluderFile &&
-      (await store.put(await readFile(join(here, 'assets/scenes', scene.occluderFile)), 'image/png'));
+      (await store.put(await readFile(join(here, 'assets', folder, scene.occluderFile)), 'image/png'));
     await db.insert(scenes).values({
       workspaceId: WORKSPACE,
       title: scene.title,
       picture,
-      survey: { ...scene.survey, occluder, gloss: GLOSSY[name] ?? 0 },
+      survey: { ...survey, occluder, outline, areas, gloss: GLOSSY[name] ?? 0 },
       palette: scene.palette,
       season: scene.season,
       createdAt: stamp(),
     });
+  }
+}
+
+async function seedArtwork(db: Database, store: BlobStore): Promise<void> {
+  const service = new ArtworkService(db, store);
+  for (const file of (await readdir(join(here, 'artwork'))).sort()) {
+    const title = file.replace('.svg', '').replaceAll('-', ' ');
+    const name = `${title[0].toUpperCase()}${title.slice(1)}.svg`;
+    await service.take(name, await readFile(join(here, 'artwork', file)), stamp());
   }
 }
 

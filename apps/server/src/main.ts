@@ -16,6 +16,8 @@ import { listen } from './events/events';
 import { EVENTS, EventsController } from './events/events.controller';
 import { SentenceFilter } from './http/errors';
 import { openQueue, QUEUE } from './jobs/queue';
+import { ArtworkController } from './library/artwork.controller';
+import { ArtworkService } from './library/artwork.service';
 import { LibraryController } from './library/library.controller';
 import { ScenesService } from './library/scenes.service';
 import { ListingsController } from './listings/listings.controller';
@@ -49,6 +51,7 @@ async function main(): Promise<void> {
       BlobsController,
       PhotosController,
       LibraryController,
+      ArtworkController,
       ProductsController,
       SpecSheetsController,
       ListingsController,
@@ -67,6 +70,7 @@ async function main(): Promise<void> {
       ShotsService,
       DeliveriesService,
       ScenesService,
+      ArtworkService,
     ],
   })
   class AppModule {}

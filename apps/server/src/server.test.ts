@@ -263,7 +263,7 @@ test('a scene is brought in, surveyed, refused where its measures do not fit, an
     .png()
     .toBuffer();
   expect(
-    (await call('POST', `/api/scenes/${made.id}/foreground?name=m.png`, mask)).body.survey.occluder,
+    (await call('POST', `/api/scenes/${made.id}/mask/occluder?name=m.png`, mask)).body.survey.occluder,
   ).toMatch(/^[0-9a-f]{64}$/);
   const zip = Buffer.from(await (await fetch(`${base}/api/scenes/export.zip?id=${made.id}`)).arrayBuffer());
   await call('DELETE', `/api/scenes/${made.id}`);

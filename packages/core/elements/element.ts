@@ -53,6 +53,12 @@ export interface Needs {
   fonts: string[];
 }
 
+/** A source with how far it is enlarged. */
+export interface Enlarged {
+  name: string;
+  factor: number;
+}
+
 /**
  * One kind of shot element. A kind is registered once (elements/index.ts); nothing else names it.
  * `role` decides how it follows a slot's frame: a ground covers it, subjects keep together and whole,
@@ -65,6 +71,10 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   /** The kind's own keys, without those of ElementBase. */
   schema: Record<string, Joi.Schema>;
   needs(element: E): Needs;
+  /** What it enlarges, where that is not its pictures to its box: 1 shows a source at its own pixels. */
+  enlarged?(element: E, sizes: ReadonlyMap<string, { width: number; height: number }>): Enlarged[];
+  /** Paints what of a ground is the product itself, on a clear ground, to measure where it is. */
+  paintItem?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
   /** The element with all lengths of its own (not its box) multiplied by `factor`. */
   scaled(element: E, factor: number): E;
   /** What lies on the ground under all products: shadows, reflections. In the frame's pixels, not turned. */

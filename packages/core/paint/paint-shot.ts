@@ -58,7 +58,11 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions): Painted {
   const foreground = visible.find((e) => e.kind === 'backdrop');
   for (const element of visible) {
     const kind = elementKind(element.kind);
-    if (productsOnly && kind.role !== 'subject') continue;
+    if (productsOnly && kind.role !== 'subject') {
+      // Where nothing is placed in a mockup, its item is the product.
+      if (!subjects.length) kind.paintItem?.(element, context, environment);
+      continue;
+    }
     // Shadows and reflections lie on the ground, under all products.
     if (element === subjects[0] && !productsOnly)
       for (const subject of subjects) elementKind(subject.kind).paintUnder?.(subject, context, environment);

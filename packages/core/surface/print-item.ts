@@ -204,7 +204,11 @@ function insideOf(map: UvMap, outline: Plane | null, stride: number, wide: boole
 }
 
 /** Where no outline was made, the areas stand for the item. */
-function areasCover(blank: BlankItem, scale: number, picture: Rgba): Float32Array {
+export function areasCover(
+  blank: BlankItem,
+  scale: number,
+  picture: { width: number; height: number },
+): Float32Array {
   const out = new Float32Array(picture.width * picture.height);
   for (const area of blank.areas) {
     const map = uvMap(surfaceOf(area, blank), scale, picture);

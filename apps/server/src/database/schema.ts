@@ -152,6 +152,24 @@ export const pictures = pgTable('pictures', {
   createdAt: created(),
 });
 
+/** Designs to be printed on mockups. */
+export const artworks = pgTable('artworks', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  /** The file as it came, and the design drawn and trimmed as PNG. */
+  original: text('original').notNull(),
+  picture: text('picture').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  /** Whether it came as SVG, and with which colours. */
+  vector: boolean('vector').notNull(),
+  colours: jsonb('colours').$type<string[]>().notNull(),
+  whiteGround: boolean('white_ground').notNull(),
+  notes: jsonb('notes').$type<string[]>().notNull(),
+  createdAt: created(),
+});
+
 /** Effects kept by name. */
 export const effectSettings = pgTable('effect_settings', {
   id: id(),

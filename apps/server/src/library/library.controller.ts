@@ -25,9 +25,10 @@ import { effectSettings, pictures } from '../database/schema';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
 import { readBody, takeOrRefuse } from '../photos/photos.service';
-import { ScenesService, type SceneChange } from './scenes.service';
+import { ScenesService, type Mask, type SceneChange } from './scenes.service';
 
 const named = Joi.object({ name: Joi.string().max(255).required() });
+const masked = Joi.object({ mask: Joi.string().valid('occluder', 'outline').required() }).unknown(true);
 const sceneChange = Joi.object({
   title: Joi.string().max(120).required(),
   survey: surveySchema.required(),
@@ -90,18 +91,28 @@ export class LibraryController {
     return { removed: id };
   }
 
-  @Post('scenes/:id/foreground')
-  async foreground(
+  @Post('scenes/:id/mask/:mask')
+  async mask(
     @Param('id', IdPipe) id: string,
+    @Param(validated(masked)) { mask }: { mask: Mask },
     @Query(validated(named)) { name }: { name: string },
     @Req() request: Request,
   ) {
-    return this.scenesService.setOccluder(id, name, await readBody(request, name));
+    return this.scenesService.setMask(id, mask, name, await readBody(request, name));
   }
 
-  @Post('scenes/:id/foreground/:photo')
-  foregroundOf(@Param('id', IdPipe) id: string, @Param('photo', IdPipe) photo: string) {
-    return this.scenesService.occluderFromPhoto(id, photo);
+  @Post('scenes/:id/mask/:mask/:photo')
+  maskOf(
+    @Param('id', IdPipe) id: string,
+    @Param(validated(masked)) { mask }: { mask: Mask },
+    @Param('photo', IdPipe) photo: string,
+  ) {
+    return this.scenesService.maskFromPhoto(id, mask, photo);
+  }
+
+  @Post('scenes/:id/mended')
+  async mended(@Param('id', IdPipe) id: string, @Req() request: Request) {
+    return this.scenesService.setMended(id, await readBody(request, 'mended.png'));
   }
 
   @Get('pictures')

@@ -9,6 +9,8 @@ import {
 } from '@scenograph/core/elements/backdrop/survey';
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
+import { areaSurface } from '@scenograph/core/surface/area-surface';
+import { estimateAreas } from '@scenograph/core/surface/estimate-areas';
 import { estimateLight } from '@scenograph/core/stage/estimate-light';
 import { readSceneFile, writeSceneFile } from '@scenograph/core/stage/scene-file';
 import { encodeGreyPng } from '@scenograph/host-node/encode';
@@ -28,6 +30,9 @@ export interface SceneChange {
   palette: string[];
   season: string | null;
 }
+
+/** The grey pictures that belong to a scene. */
+export type Mask = 'occluder' | 'outline';
 
 /** A picture smaller than this shows too little to stand something in. */
 const SMALLEST = 300;
@@ -102,6 +107,7 @@ export class ScenesService {
       );
     try {
       surveyCamera(survey);
+      for (const area of survey.areas) areaSurface(area, { ...survey, focal: null });
     } catch (error) {
       throw new UnprocessableEntityException((error as Error).message);
     }
@@ -115,34 +121,44 @@ export class ScenesService {
     await this.db.delete(scenes).where(eq(scenes.id, id));
   }
 
-  /** A grey picture of the scene's shape becomes its foreground mask. */
-  async setOccluder(id: string, name: string, bytes: Buffer): Promise<SceneRow> {
+  /** A grey picture of the scene's shape becomes its foreground mask, or the outline of the blank item in it. */
+  async setMask(id: string, mask: Mask, name: string, bytes: Buffer): Promise<SceneRow> {
     const scene = await this.one(id);
     const taken = await takeOrRefuse(name, bytes, ['png']);
     const { width, height } = scene.survey;
     const shape = taken.width / taken.height / (width / height);
     if (shape > 1.02 || shape < 0.98)
       throw new UnprocessableEntityException(
-        `"${name}" is ${taken.width} x ${taken.height} pixels; the scene is ${width} x ${height}. A foreground mask needs the scene's shape.`,
+        `"${name}" is ${taken.width} x ${taken.height} pixels; the picture is ${width} x ${height}. A mask needs the picture's shape.`,
       );
-    const mask = await decodeGrey(bytes);
-    return this.keepOccluder(scene, await encodeGreyPng(mask));
+    return this.keepMask(scene, mask, await encodeGreyPng(await decodeGrey(bytes)));
   }
 
-  /** The matte of a photo's cutout becomes the foreground mask: the desk's tools made it. */
-  async occluderFromPhoto(id: string, photoId: string): Promise<SceneRow> {
+  /** The matte of a photo's cutout becomes the mask: the desk's tools made it. */
+  async maskFromPhoto(id: string, mask: Mask, photoId: string): Promise<SceneRow> {
     const scene = await this.one(id);
     const [photo] = await this.db.select().from(photos).where(eq(photos.id, photoId));
     if (!photo?.cutout?.matte)
-      throw new UnprocessableEntityException('The foreground is not cut out yet. Accept its cutout first.');
-    return this.keepOccluder(scene, await this.store.get(photo.cutout.matte));
+      throw new UnprocessableEntityException('It is not cut out yet. Accept its cutout first.');
+    return this.keepMask(scene, mask, await this.store.get(photo.cutout.matte));
   }
 
-  private async keepOccluder(scene: SceneRow, png: Uint8Array): Promise<SceneRow> {
-    const occluder = await this.store.put(Buffer.from(png), 'image/png');
+  /** The picture in which marks were covered, made where the steps are edited. */
+  async setMended(id: string, bytes: Buffer): Promise<{ mended: string }> {
+    const scene = await this.one(id);
+    const taken = await takeOrRefuse('mended.png', bytes, ['png']);
+    if (taken.width !== scene.survey.width || taken.height !== scene.survey.height)
+      throw new UnprocessableEntityException(
+        `The mended picture is ${taken.width} x ${taken.height} pixels; the scene has ${scene.survey.width} x ${scene.survey.height}.`,
+      );
+    return { mended: await this.store.put(bytes, 'image/png') };
+  }
+
+  private async keepMask(scene: SceneRow, mask: Mask, png: Uint8Array): Promise<SceneRow> {
+    const hash = await this.store.put(Buffer.from(png), 'image/png');
     const [row] = await this.db
       .update(scenes)
-      .set({ survey: { ...scene.survey, occluder } })
+      .set({ survey: { ...scene.survey, [mask]: hash } })
       .where(eq(scenes.id, scene.id))
       .returning();
     return row;
@@ -162,12 +178,15 @@ export class ScenesService {
       let name = plain;
       for (let n = 2; used.has(name); n++) name = `${plain}-${n}`;
       used.add(name);
-      const info = await this.store.info(scene.picture);
+      // With its marks covered, where that was done.
+      const shown = scene.survey.mended ?? scene.picture;
+      const info = await this.store.info(shown);
       const ending = info?.mime === 'image/png' ? 'png' : info?.mime === 'image/webp' ? 'webp' : 'jpg';
-      zip.file(`${name}.${ending}`, await this.store.get(scene.picture), { compression: 'STORE' });
+      zip.file(`${name}.${ending}`, await this.store.get(shown), { compression: 'STORE' });
       zip.file(`${name}.json`, JSON.stringify(writeSceneFile(name, scene), null, 1));
       if (scene.survey.occluder)
         zip.file(`${name}.occluder.png`, await this.store.get(scene.survey.occluder));
+      if (scene.survey.outline) zip.file(`${name}.outline.png`, await this.store.get(scene.survey.outline));
     }
     if (!used.size) throw new UnprocessableEntityException('There is no scene to export.');
     return zip.generateAsync({ type: 'nodebuffer' });
@@ -206,16 +225,28 @@ export class ScenesService {
             `"${side.name}" was surveyed at ${read.survey.width} x ${read.survey.height} pixels; its picture has ${row.survey.width} x ${row.survey.height}.`,
           );
         }
-        const { error } = surveySchema.validate(read.survey, { convert: false });
+        const survey = read.survey.areas.length
+          ? {
+              ...read.survey,
+              areas: estimateAreas(
+                read.survey,
+                read.untold,
+                reduceTo(await decodePicture(await this.store.get(row.picture)), 1000),
+              ),
+            }
+          : read.survey;
+        const { error } = surveySchema.validate(survey, { convert: false });
         if (error) throw new Error(`"${side.name}": ${error.message}.`);
         await this.change(row.id, {
           title: read.title,
-          survey: read.survey,
+          survey,
           palette: read.palette.length ? read.palette : row.palette,
           season: read.season,
         });
         const mask = read.occluderFile && byName.get(read.occluderFile);
-        if (mask) await this.setOccluder(row.id, mask.name, await mask.async('nodebuffer'));
+        if (mask) await this.setMask(row.id, 'occluder', mask.name, await mask.async('nodebuffer'));
+        const outline = read.outlineFile && byName.get(read.outlineFile);
+        if (outline) await this.setMask(row.id, 'outline', outline.name, await outline.async('nodebuffer'));
         taken++;
       } catch (error) {
         refused.push((error as Error).message);

@@ -2,8 +2,16 @@ import Joi from 'joi';
 import { drawPicture, levelPixels } from '../../paint/draw-picture';
 import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
 import { createRgba, greyPlane, type Rgba } from '../../raster/pixels';
-import { resize } from '../../raster/resample';
-import { isWorked, itemWorkSchema, printItem, type BlankItem, type ItemWork } from '../../surface/print-item';
+import { resize, resizePlane } from '../../raster/resample';
+import { areaPxPerMm, artworkDensity } from '../../surface/print';
+import {
+  areasCover,
+  isWorked,
+  itemWorkSchema,
+  printItem,
+  type BlankItem,
+  type ItemWork,
+} from '../../surface/print-item';
 import { adjustHex, adjustPicture, isAdjusted, type GroundAdjust } from '../../stage/ground-colour';
 import { colourSchema, hashSchema, type ElementBase, type ElementKind } from '../element';
 import { fillGradient, gradientSchema, type GradientFill } from './gradient';
@@ -76,7 +84,29 @@ export const backdropKind: ElementKind<BackdropElement> = {
     pictures: fill.type === 'scene' ? scenePictures(fill) : [],
     fonts: [],
   }),
+  enlarged: ({ fill, box, name }, sizes) => {
+    if (fill.type !== 'scene') return [];
+    const size = sizes.get(shownPicture(fill)) ?? fill.survey;
+    const k = box.width / fill.survey.width;
+    return [
+      { name, factor: box.width / size.width },
+      ...fill.item.prints.flatMap((print) => {
+        const area = fill.survey.areas.find((a) => a.id === print.area);
+        return area && !print.hidden
+          ? [{ name: print.name, factor: 1 / artworkDensity(print, areaPxPerMm(area) * k) }]
+          : [];
+      }),
+    ];
+  },
   scaled: (element) => element,
+  paintItem(element, canvas, environment) {
+    const { fill, box } = element;
+    if (fill.type !== 'scene' || !fill.survey.areas.length) return;
+    const shown = shownPicture(fill);
+    const key = `item:${shown}:${fill.survey.outline}:${JSON.stringify(fill.survey.areas)}`;
+    const drawable = environment.derived(key, () => itemCover(fill, environment));
+    canvas.drawImage(drawable, box.x, box.y, box.width, box.height);
+  },
   paint(element, canvas, environment) {
     const { fill, box, adjust } = element;
     const { frame } = environment;
@@ -100,7 +130,7 @@ export const shownPicture = ({ picture, survey }: SceneFill) => survey.mended ??
 
 function scenePictures(fill: SceneFill): string[] {
   const { survey, item } = fill;
-  const outline = survey.outline && isWorked(item) ? [survey.outline] : [];
+  const outline = survey.outline ? [survey.outline] : [];
   const artwork = item.prints.filter((p) => !p.hidden).map((p) => p.artwork);
   return [shownPicture(fill), ...(survey.occluder ? [survey.occluder] : []), ...outline, ...artwork];
 }
@@ -139,6 +169,22 @@ function drawScene(
   canvas.imageSmoothingEnabled = true;
   canvas.imageSmoothingQuality = 'medium';
   canvas.drawImage(drawable, box.x, box.y, box.width, box.height);
+}
+
+/** Long side of the picture in which an item's place is measured. */
+const ITEM_SIDE = 1200;
+
+/** The item as black with alpha: inside its outline, or where none was made on its areas. */
+function itemCover(fill: SceneFill, environment: PaintEnvironment): Rgba {
+  const { survey } = fill;
+  const k = Math.min(1, ITEM_SIDE / Math.max(survey.width, survey.height));
+  const size = { width: Math.round(survey.width * k), height: Math.round(survey.height * k) };
+  const cover = survey.outline
+    ? resizePlane(greyPlane(environment.picture(survey.outline).pixels()), size.width, size.height).data
+    : areasCover(blankOf(fill), k, size);
+  const out = createRgba(size.width, size.height);
+  for (let i = 0; i < cover.length; i++) out.data[i * 4 + 3] = cover[i] * 255;
+  return out;
 }
 
 function printScene(picture: Rgba, fill: SceneFill, environment: PaintEnvironment): Rgba {

@@ -1,5 +1,16 @@
-import { elementKind } from '../../elements/index';
-import { percent, type Check } from './check';
+import type { Enlarged } from '../../elements/element';
+import { elementKind, type ShotElement } from '../../elements/index';
+import { percent, type Check, type Subject } from './check';
+
+function enlargedBy(element: ShotElement, sources: Subject['sources']): Enlarged[] {
+  const kind = elementKind(element.kind);
+  if (kind.enlarged) return kind.enlarged(element, sources);
+  const { box, name } = element;
+  return kind.needs(element).pictures.flatMap((hash) => {
+    const source = sources.get(hash);
+    return source ? [{ name, factor: Math.min(box.width / source.width, box.height / source.height) }] : [];
+  });
+}
 
 export const enlargement: Check = {
   id: 'enlargement',
@@ -10,15 +21,11 @@ export const enlargement: Check = {
     let name = '';
     for (const element of shot.elements) {
       if (element.hidden) continue;
-      for (const hash of elementKind(element.kind).needs(element).pictures) {
-        const source = sources.get(hash);
-        if (!source) continue;
-        const factor = Math.min(element.box.width / source.width, element.box.height / source.height);
-        if (factor > largest) {
-          largest = factor;
-          name = element.name;
+      for (const found of enlargedBy(element, sources))
+        if (found.factor > largest) {
+          largest = found.factor;
+          name = found.name;
         }
-      }
     }
     if (largest === 0) return null;
     const limit = `at most ${percent(slot.maxEnlargement)}`;

@@ -349,7 +349,7 @@ function Survey({ scene }: { scene: Scene }) {
                       tone="main"
                       onClick={() =>
                         void takeMask(() =>
-                          request<Scene>('POST', `/api/scenes/${scene.id}/foreground/${foreground.id}`),
+                          request<Scene>('POST', `/api/scenes/${scene.id}/mask/occluder/${foreground.id}`),
                         )
                       }
                     >
@@ -368,7 +368,7 @@ function Survey({ scene }: { scene: Scene }) {
                         if (file)
                           void takeMask(() =>
                             sendFile<Scene>(
-                              `/api/scenes/${scene.id}/foreground?name=${encodeURIComponent(file.name)}`,
+                              `/api/scenes/${scene.id}/mask/occluder?name=${encodeURIComponent(file.name)}`,
                               file,
                               () => undefined,
                             ),
