@@ -112,6 +112,19 @@ export interface Photo {
   createdAt: string;
 }
 
+export interface Artwork {
+  id: string;
+  title: string;
+  original: string;
+  picture: string;
+  width: number;
+  height: number;
+  vector: boolean;
+  colours: string[];
+  whiteGround: boolean;
+  notes: string[];
+}
+
 export interface Outline {
   id: string;
   photoId: string;

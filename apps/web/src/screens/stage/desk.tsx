@@ -10,6 +10,8 @@ import { Button } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
 import { paletteOfPicture } from '../../workers/painters';
 import { EffectsDesk } from './effects-desk';
+import { isMockup } from './mockup/editing';
+import { MockupDesk } from './kinds/mockup-desk';
 import { BackdropDesk } from './kinds/backdrop-desk';
 import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './kinds/product-desk';
 import { TextDesk } from './kinds/text-desk';
@@ -119,6 +121,7 @@ export function Desk({
               )}
               {element.kind === 'backdrop' && written.kind === 'backdrop' && (
                 <div className="mt-2.5">
+                  {isMockup(element) && <MockupDesk element={element} during={during} commit={patch} />}
                   <BackdropDesk element={element} during={during} commit={patch} palette={palette} />
                 </div>
               )}

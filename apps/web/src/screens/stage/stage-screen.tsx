@@ -32,6 +32,8 @@ import { DepthStrip } from './depth-strip';
 import { Desk } from './desk';
 import { moveDepth, newId, patchElement, type SlotTarget } from './editing';
 import { GradientHandles } from './gradient-handles';
+import { isMockup } from './mockup/editing';
+import { MockupLayer } from './mockup/mockup-layer';
 import { MillimetreRule } from './millimetre-rule';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
@@ -422,6 +424,15 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
             overlay={(zoom) => (
               <>
                 {size && element && <MillimetreRule element={element} size={size} zoom={zoom} />}
+                {isMockup(element) && (
+                  <MockupLayer
+                    element={element}
+                    frame={resolved}
+                    zoom={zoom}
+                    during={editing.during}
+                    commit={editing.patch}
+                  />
+                )}
                 {element?.kind === 'backdrop' && (
                   <GradientHandles
                     element={element}

@@ -2,6 +2,7 @@ import { applyPatches } from 'immer';
 import { create } from 'zustand';
 import type { Shot } from '@scenograph/core/shot/document';
 import { request, ServerRefusal } from '../../api/client';
+import { isMockup } from './mockup/editing';
 import { difference, KEPT_STEPS, type Edit } from '../../undo/difference';
 
 export interface StoredShot {
@@ -101,7 +102,9 @@ export const useStage = create<StageState>((set, get) => {
         saving: 'saved',
         savedAt: null,
         conflict: null,
-        selected: shot.document.elements.find((e) => e.kind === 'product')?.id ?? null,
+        selected:
+          (shot.document.elements.find((e) => e.kind === 'product') ?? shot.document.elements.find(isMockup))
+            ?.id ?? null,
         also: [],
         slot: null,
         gestureBase: null,

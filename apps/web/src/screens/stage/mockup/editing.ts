@@ -1,0 +1,33 @@
+import type { BackdropElement, SceneFill } from '@scenograph/core/elements/backdrop/definition';
+import type { ItemWork } from '@scenograph/core/surface/print-item';
+import type { Print } from '@scenograph/core/surface/print';
+
+/** A backdrop whose fill is a mockup: a scene with print areas. */
+export type MockupElement = BackdropElement & { fill: SceneFill };
+
+export function isMockup(element: { kind: string } | null | undefined): element is MockupElement {
+  const fill = (element as BackdropElement | undefined)?.fill;
+  return element?.kind === 'backdrop' && fill?.type === 'scene' && fill.survey.areas.length > 0;
+}
+
+export function withWork(element: MockupElement, work: Partial<ItemWork>): Partial<BackdropElement> {
+  const { fill } = element;
+  return { fill: { ...fill, item: { ...fill.item, ...work } } };
+}
+
+export function withPrint(
+  element: MockupElement,
+  id: string,
+  change: Partial<Print>,
+): Partial<BackdropElement> {
+  const { prints } = element.fill.item;
+  return withWork(element, { prints: prints.map((p) => (p.id === id ? { ...p, ...change } : p)) });
+}
+
+/** Names of new parts count up. */
+export function freshId(stem: string, taken: readonly { id: string }[]): string {
+  const ids = new Set(taken.map((t) => t.id));
+  let n = 1;
+  while (ids.has(`${stem}-${n}`)) n++;
+  return `${stem}-${n}`;
+}

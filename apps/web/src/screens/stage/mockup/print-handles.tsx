@@ -1,0 +1,295 @@
+import { useMemo, useRef } from 'react';
+import { blankOf, type BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import { placeOn, type AreaSurface } from '@scenograph/core/surface/area-surface';
+import type { Pair } from '@scenograph/core/surface/homography';
+import { INK } from '@scenograph/core/surface/material';
+import { surfaceOf } from '@scenograph/core/surface/print-item';
+import { printCorners, type Print } from '@scenograph/core/surface/print';
+import { withPrint, type MockupElement } from './editing';
+import { useMockupTools } from './tools';
+
+/** While a design is moved it fades to this share, to show what lies under it. */
+const SEEN_THROUGH = 0.5;
+/** A design's middle snaps to the area's within so many millimetres of the area's width in hundred. */
+const SNAP_SHARE = 0.015;
+
+/** The designs' outlines on the mockup as they lie, to be chosen, dragged, scaled, turned and pinned. */
+export function PrintHandles({
+  element,
+  zoom,
+  during,
+  commit,
+}: {
+  element: MockupElement;
+  zoom: number;
+  during(value: Partial<BackdropElement>): void;
+  commit(label: string, value: Partial<BackdropElement>): void;
+}) {
+  const { print: chosen, choose } = useMockupTools();
+  const { fill, box } = element;
+  const { survey, item } = fill;
+  const svg = useRef<SVGSVGElement>(null);
+  const k = (box.width / survey.width) * zoom;
+  const surfaces = useMemo(() => {
+    const blank = blankOf(fill);
+    const out = new Map<string, AreaSurface>();
+    for (const area of survey.areas)
+      try {
+        out.set(area.id, surfaceOf(area, blank));
+      } catch {
+        // An area that makes no surface is told where it is surveyed.
+      }
+    return out;
+  }, [survey]);
+  const screen = ([x, y]: Pair): Pair => [box.x * zoom + x * k, box.y * zoom + y * k];
+  const onArea = (surface: AreaSurface, [mx, my]: Pair): Pair =>
+    screen(surface.at(mx / surface.area.widthMm, my / surface.area.heightMm));
+  const millimetres = (surface: AreaSurface, e: React.PointerEvent): Pair | null => {
+    const r = svg.current!.getBoundingClientRect();
+    const at = placeOn(
+      surface,
+      (e.clientX - r.left - box.x * zoom) / k,
+      (e.clientY - r.top - box.y * zoom) / k,
+    );
+    return at && [at[0] * surface.area.widthMm, at[1] * surface.area.heightMm];
+  };
+  return (
+    <svg ref={svg} data-testid="designs" className="absolute overflow-visible" width="1" height="1">
+      {survey.areas.map((area) => {
+        const surface = surfaces.get(area.id);
+        if (!surface) return null;
+        return (
+          <path
+            key={area.id}
+            d={outline(surface, corners(area.widthMm, area.heightMm), onArea)}
+            fill="none"
+            stroke="#12463a"
+            strokeOpacity={0.45}
+            strokeDasharray="3 4"
+          />
+        );
+      })}
+      {item.prints.map((print) => {
+        const surface = surfaces.get(print.area);
+        if (!surface || print.hidden) return null;
+        return (
+          <PrintShape
+            key={print.id}
+            print={print}
+            surface={surface}
+            chosen={print.id === chosen}
+            onChoose={() => choose(print.id)}
+            onArea={onArea}
+            millimetres={millimetres}
+            during={(change) => during(withPrint(element, print.id, change))}
+            commit={(label, change) => commit(`${label} ${print.name}`, withPrint(element, print.id, change))}
+          />
+        );
+      })}
+    </svg>
+  );
+}
+
+const corners = (w: number, h: number): Pair[] => [
+  [0, 0],
+  [w, 0],
+  [w, h],
+  [0, h],
+];
+
+function outline(
+  surface: AreaSurface,
+  around: Pair[],
+  onArea: (surface: AreaSurface, mm: Pair) => Pair,
+): string {
+  const points: Pair[] = [];
+  around.forEach(([x, y], i) => {
+    const [nx, ny] = around[(i + 1) % 4];
+    for (let s = 0; s < 12; s++)
+      points.push(onArea(surface, [x + ((nx - x) * s) / 12, y + ((ny - y) * s) / 12]));
+  });
+  return `M${points
+    .filter(([x, y]) => Number.isFinite(x + y))
+    .map((p) => p.map((v) => v.toFixed(1)).join(' '))
+    .join('L')}Z`;
+}
+
+const NAMES = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
+
+function PrintShape({
+  print,
+  surface,
+  chosen,
+  onChoose,
+  onArea,
+  millimetres,
+  during,
+  commit,
+}: {
+  print: Print;
+  surface: AreaSurface;
+  chosen: boolean;
+  onChoose(): void;
+  onArea(surface: AreaSurface, mm: Pair): Pair;
+  millimetres(surface: AreaSurface, e: React.PointerEvent): Pair | null;
+  during(change: Partial<Print>): void;
+  commit(label: string, change: Partial<Print>): void;
+}) {
+  // What was grabbed: the design as it was, and where the pointer was.
+  const grabbed = useRef<{ print: Print; at: Pair } | null>(null);
+  const at = printCorners(print);
+  const { widthMm, heightMm } = surface.area;
+  const start = (e: React.PointerEvent) => {
+    const mm = millimetres(surface, e);
+    if (!mm) return;
+    e.currentTarget.setPointerCapture(e.pointerId);
+    grabbed.current = { print, at: mm };
+  };
+  const gesture = (
+    change: (from: Print, at: Pair, now: Pair, e: React.PointerEvent) => Partial<Print>,
+    label: string,
+  ) => ({
+    onPointerDown: start,
+    onPointerMove: (e: React.PointerEvent) => {
+      const mm = grabbed.current && e.buttons ? millimetres(surface, e) : null;
+      if (!mm) return;
+      const g = grabbed.current!;
+      const full = g.print.opacity ?? INK[surface.area.material].opacity;
+      during({ ...change(g.print, g.at, mm, e), opacity: full * SEEN_THROUGH });
+    },
+    onPointerUp: (e: React.PointerEvent) => {
+      const g = grabbed.current;
+      grabbed.current = null;
+      if (!g) return;
+      const mm = millimetres(surface, e) ?? g.at;
+      if (Math.hypot(mm[0] - g.at[0], mm[1] - g.at[1]) < 1e-6) return;
+      commit(label, { ...change(g.print, g.at, mm, e), opacity: g.print.opacity });
+    },
+  });
+  const move = gesture((from, [ax, ay], [nx, ny]) => {
+    const [dx, dy] = [nx - ax, ny - ay];
+    if (from.pins) return { pins: from.pins.map(([x, y]): Pair => [round(x + dx), round(y + dy)]) };
+    const snap = (value: number, middle: number) =>
+      Math.abs(value - middle) < SNAP_SHARE * widthMm ? middle : value;
+    return {
+      place: {
+        ...from.place,
+        x: round(snap(from.place.x + dx, widthMm / 2)),
+        y: round(snap(from.place.y + dy, heightMm / 2)),
+      },
+    };
+  }, 'Move');
+  const scale = gesture((from, [ax, ay], [nx, ny], e) => {
+    const { x, y, turn } = from.place;
+    if (e.shiftKey) {
+      // Both sides of their own, along the design's own axes.
+      const a = (-turn * Math.PI) / 180;
+      const own = (px: number, py: number) => [
+        Math.abs((px - x) * Math.cos(a) - (py - y) * Math.sin(a)),
+        Math.abs((px - x) * Math.sin(a) + (py - y) * Math.cos(a)),
+      ];
+      const [w0, h0] = own(ax, ay);
+      const [w1, h1] = own(nx, ny);
+      return {
+        place: {
+          ...from.place,
+          width: round(Math.max(1, (from.place.width * w1) / Math.max(1, w0))),
+          height: round(Math.max(1, (from.place.height * h1) / Math.max(1, h0))),
+        },
+      };
+    }
+    const factor = Math.max(0.02, Math.hypot(nx - x, ny - y) / Math.max(0.5, Math.hypot(ax - x, ay - y)));
+    return {
+      place: {
+        ...from.place,
+        width: round(from.place.width * factor),
+        height: round(from.place.height * factor),
+      },
+    };
+  }, 'Size');
+  const turn = gesture((from, [ax, ay], [nx, ny], e) => {
+    const { x, y } = from.place;
+    const by = ((Math.atan2(ny - y, nx - x) - Math.atan2(ay - y, ax - x)) * 180) / Math.PI;
+    let to = ((from.place.turn + by + 540) % 360) - 180;
+    const step = e.shiftKey ? 15 : 90;
+    const near = Math.round(to / step) * step;
+    if (e.shiftKey || Math.abs(to - near) < 2) to = near;
+    return { place: { ...from.place, turn: round(to) } };
+  }, 'Turn');
+  const top: Pair = [(at[0][0] + at[1][0]) / 2, (at[0][1] + at[1][1]) / 2];
+  const middle: Pair = [(at[0][0] + at[2][0]) / 2, (at[0][1] + at[2][1]) / 2];
+  const [tx, ty] = onArea(surface, top);
+  const [mx, my] = onArea(surface, middle);
+  const away = Math.hypot(tx - mx, ty - my) || 1;
+  const knob: Pair = [tx + ((tx - mx) / away) * 26, ty + ((ty - my) / away) * 26];
+  return (
+    <g>
+      <path
+        role="button"
+        tabIndex={0}
+        aria-label={`Design ${print.name}`}
+        aria-pressed={chosen}
+        d={outline(surface, at, onArea)}
+        fill="#d3f04a"
+        fillOpacity={0}
+        stroke={chosen ? '#12463a' : '#ffffff'}
+        strokeOpacity={chosen ? 1 : 0.8}
+        strokeWidth={chosen ? 1.75 : 1}
+        className="pointer-events-auto cursor-move outline-none"
+        {...move}
+        onPointerDown={(e) => {
+          onChoose();
+          move.onPointerDown(e);
+        }}
+        onFocus={onChoose}
+      />
+      {chosen && (
+        <>
+          {!print.pins && (
+            <>
+              <line x1={tx} y1={ty} x2={knob[0]} y2={knob[1]} stroke="#12463a" strokeWidth={1.5} />
+              <circle
+                cx={knob[0]}
+                cy={knob[1]}
+                r={6}
+                fill="#ffffff"
+                stroke="#12463a"
+                strokeWidth={2}
+                role="button"
+                aria-label="Turn the design"
+                className="pointer-events-auto cursor-grab"
+                {...turn}
+              />
+            </>
+          )}
+          {at.map((corner, i) => {
+            const [x, y] = onArea(surface, corner);
+            const pin = gesture(
+              (from, _, to) => ({
+                pins: from.pins!.map((p, j): Pair => (j === i ? [round(to[0]), round(to[1])] : p)),
+              }),
+              'Pin',
+            );
+            return (
+              <circle
+                key={i}
+                cx={x}
+                cy={y}
+                r={6}
+                fill={print.pins ? '#d3f04a' : '#ffffff'}
+                stroke="#12463a"
+                strokeWidth={2}
+                role="button"
+                aria-label={`${NAMES[i]} corner of the design`}
+                className={`pointer-events-auto ${print.pins ? 'cursor-crosshair' : i % 2 ? 'cursor-nesw-resize' : 'cursor-nwse-resize'}`}
+                {...(print.pins ? pin : scale)}
+              />
+            );
+          })}
+        </>
+      )}
+    </g>
+  );
+}
+
+const round = (v: number) => Math.round(v * 100) / 100;
