@@ -4,7 +4,8 @@
  */
 import type { Rgba } from './pixels';
 
-const LINEAR = new Float32Array(256);
+/** sRGB byte to linear light. */
+export const LINEAR = new Float32Array(256);
 for (let i = 0; i < 256; i++) {
   const c = i / 255;
   LINEAR[i] = c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;

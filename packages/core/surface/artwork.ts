@@ -3,8 +3,11 @@ import type { Rgba } from '../raster/pixels';
 
 /** Artwork ready to be warped: premultiplied, each level half the one before (Williams 1983, "Pyramidal parametrics"). */
 export interface ArtworkLevels {
+  /** The artwork's own size, in whose pixels places are given. */
   width: number;
   height: number;
+  /** How often the artwork was halved for the first level kept. */
+  first: number;
   levels: { width: number; height: number; data: Uint8ClampedArray }[];
 }
 
@@ -12,38 +15,64 @@ export interface ArtworkLevels {
  * The levels of an artwork.
  * @param ink everything in this colour, where it is given
  * @param knockOut how much of white behind the design turns clear, 0..1
+ * @param first the finest level that is needed: 0 the artwork itself
  */
-export function artworkLevels(artwork: Rgba, ink: string | null = null, knockOut = 0): ArtworkLevels {
-  const { width, height } = artwork;
-  const data = new Uint8ClampedArray(artwork.data.length);
+export function artworkLevels(
+  artwork: Rgba,
+  ink: string | null = null,
+  knockOut = 0,
+  first = 0,
+): ArtworkLevels {
+  const { width, height, data: src } = artwork;
+  const most = Math.max(0, Math.floor(Math.log2(Math.min(width, height))));
+  const begin = Math.min(first, most);
+  const k = 2 ** begin;
+  const w = Math.max(1, Math.floor(width / k));
+  const h = Math.max(1, Math.floor(height / k));
+  const data = new Uint8ClampedArray(w * h * 4);
   const one = ink ? parseHex(ink) : null;
-  const src = artwork.data;
-  for (let j = 0; j < data.length; j += 4) {
-    let a = src[j + 3] / 255;
-    let [r, g, b] = [src[j], src[j + 1], src[j + 2]];
-    if (knockOut > 0 && a > 0) {
-      // What white paper shows through is taken away; what is left is the ink that lay on it.
-      const cover = 1 - Math.min(r, g, b) / 255;
-      const kept = cover + (1 - cover) * (1 - knockOut);
-      if (kept < 1 / 512) a = 0;
-      else {
-        const white = 255 * (1 - kept);
-        r = (r - white) / kept;
-        g = (g - white) / kept;
-        b = (b - white) / kept;
-        a *= kept;
+  const share = 1 / (k * k);
+  for (let y = 0, o = 0; y < h; y++)
+    for (let x = 0; x < w; x++, o += 4) {
+      let R = 0;
+      let G = 0;
+      let B = 0;
+      let A = 0;
+      for (let dy = 0; dy < k; dy++) {
+        let j = ((y * k + dy) * width + x * k) * 4;
+        for (let dx = 0; dx < k; dx++, j += 4) {
+          let a = src[j + 3];
+          if (a === 0) continue;
+          let r = src[j];
+          let g = src[j + 1];
+          let b = src[j + 2];
+          if (knockOut > 0) {
+            // What white paper shows through is taken away; what is left is the ink that lay on it.
+            const cover = 1 - Math.min(r, g, b) / 255;
+            const kept = cover + (1 - cover) * (1 - knockOut);
+            if (kept < 1 / 512) continue;
+            const white = 255 * (1 - kept);
+            r = (r - white) / kept;
+            g = (g - white) / kept;
+            b = (b - white) / kept;
+            a *= kept;
+          }
+          R += r * a;
+          G += g * a;
+          B += b * a;
+          A += a;
+        }
       }
+      const alpha = A * share;
+      data[o] = one ? (one[0] * alpha) / 255 : (R * share) / 255;
+      data[o + 1] = one ? (one[1] * alpha) / 255 : (G * share) / 255;
+      data[o + 2] = one ? (one[2] * alpha) / 255 : (B * share) / 255;
+      data[o + 3] = alpha;
     }
-    if (one) [r, g, b] = one;
-    data[j] = r * a;
-    data[j + 1] = g * a;
-    data[j + 2] = b * a;
-    data[j + 3] = a * 255;
-  }
-  const levels = [{ width, height, data }];
+  const levels = [{ width: w, height: h, data }];
   while (levels[levels.length - 1].width > 1 || levels[levels.length - 1].height > 1)
     levels.push(halved(levels[levels.length - 1]));
-  return { width, height, levels };
+  return { width, height, first: begin, levels };
 }
 
 function halved(from: { width: number; height: number; data: Uint8ClampedArray }) {

@@ -1,4 +1,4 @@
-import { fromLinear, toLinear } from '../raster/colour';
+import { fromLinear, LINEAR } from '../raster/colour';
 import type { Rgba } from '../raster/pixels';
 import type { LightSplit } from './light-split';
 import type { Lay } from './material';
@@ -15,7 +15,7 @@ export interface InkLayer {
   within: Float32Array | null;
 }
 
-const BYTE = Array.from({ length: 4097 }, (_, i) => fromLinear(i / 4096));
+const BYTE = Float32Array.from({ length: 4097 }, (_, i) => fromLinear(i / 4096));
 
 /**
  * Lays designs on a part of a picture, one over the other, and lights them as the blank is lit. Ink multiplies the
@@ -46,9 +46,9 @@ export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLay
         if (a < 1 / 512) continue;
         printed = true;
         const k = 255 / alpha;
-        const ir = toLinear(Math.min(255, Math.round(ink[o] * k)));
-        const ig = toLinear(Math.min(255, Math.round(ink[o + 1] * k)));
-        const ib = toLinear(Math.min(255, Math.round(ink[o + 2] * k)));
+        const ir = LINEAR[Math.min(255, Math.round(ink[o] * k))];
+        const ig = LINEAR[Math.min(255, Math.round(ink[o + 1] * k))];
+        const ib = LINEAR[Math.min(255, Math.round(ink[o + 2] * k))];
         if (layer.lay === 'multiply') {
           r *= 1 - a + a * ir;
           g *= 1 - a + a * ig;
@@ -69,15 +69,19 @@ export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLay
       const light = grain === 1 ? fall : (smooth[i] / own) * Math.pow(lit[i] / smooth[i], grain);
       const shine = highlight[i] * gloss;
       // The stock's own colour changes a little from place to place; where it is not covered, that stays.
-      const colour = (value: number, stock: number, reflect: number) => {
-        const blank = stock * fall;
-        const change = blank > 1e-5 ? Math.max(0, toLinear(value) - highlight[i]) / blank : 1;
-        const lin = reflect * light * (1 + (change - 1) * bare) + shine;
-        return BYTE[Math.min(4096, Math.max(0, Math.round(lin * 4096)))];
-      };
-      out[j] = colour(out[j], r0, r);
-      out[j + 1] = colour(out[j + 1], g0, g);
-      out[j + 2] = colour(out[j + 2], b0, b);
+      const shown = highlight[i];
+      out[j] = BYTE[level(lit1(LINEAR[out[j]], shown, r0 * fall, bare, r * light) + shine)];
+      out[j + 1] = BYTE[level(lit1(LINEAR[out[j + 1]], shown, g0 * fall, bare, g * light) + shine)];
+      out[j + 2] = BYTE[level(lit1(LINEAR[out[j + 2]], shown, b0 * fall, bare, b * light) + shine)];
     }
   }
 }
+
+/** Ink in the blank's light, tinted as much as the blank is off its base colour there and as ink leaves it bare. */
+function lit1(now: number, highlight: number, blank: number, bare: number, ink: number): number {
+  if (blank <= 1e-5) return ink;
+  const change = now > highlight ? (now - highlight) / blank : 0;
+  return ink * (1 + (change - 1) * bare);
+}
+
+const level = (value: number) => (value <= 0 ? 0 : value >= 1 ? 4096 : (value * 4096 + 0.5) | 0);

@@ -9,7 +9,7 @@ import { bendByFolds } from './folds';
 import { layInk, type InkLayer } from './lay-ink';
 import { splitLight, type LightSplit } from './light-split';
 import { INK, usualLay } from './material';
-import { areaPxPerMm, areaToArtwork, printSchema, type Print } from './print';
+import { areaPxPerMm, areaToArtwork, artworkDensity, printSchema, type Print } from './print';
 import { recolourItem } from './recolour';
 import { shadePicture, shadeSchema, shadeStops, type ShadeStroke } from './shade';
 import { AREA_REACH, uvMap, type Reach, type UvMap } from './uv-map';
@@ -49,6 +49,8 @@ export interface PrintSources {
   /** The item's outline 0..1 at the surveyed size or another; null where none was made. */
   outline: Plane | null;
   kept<T>(key: string, make: () => T): T;
+  /** Under the hand: fewer samples. */
+  draft?: boolean;
 }
 
 export function isWorked({ prints, colour, shade }: ItemWork): boolean {
@@ -139,14 +141,17 @@ function inkLayer(
   const { kept } = sources;
   const folds = print.folds ?? usual.folds;
   const bent = folds > 0 ? kept(`folds:${key}:${folds}`, () => bendByFolds(map, split, folds)) : map;
-  const levels = kept(`artwork:${print.artwork}:${print.ink}:${print.knockOut}`, () =>
-    artworkLevels(sources.artwork(print.artwork), print.ink, print.knockOut),
-  );
   const pxPerMm = areaPxPerMm(area) * scale;
+  // The finest level that a place nearer to the camera than the area's upper edge may ask for.
+  const first = Math.max(0, Math.floor(Math.log2(artworkDensity(print, pxPerMm) * 0.7)));
+  const levels = kept(`artwork:${print.artwork}:${print.ink}:${print.knockOut}:${first}`, () =>
+    artworkLevels(sources.artwork(print.artwork), print.ink, print.knockOut, first),
+  );
   return {
     design: warpArtwork(levels, bent, areaToArtwork({ ...print, ...levelSize(levels) }, area), {
       spread: (print.spreadMm ?? usual.spreadMm) * pxPerMm,
       clip: print.reach === 'area',
+      most: sources.draft ? 2 : 8,
     }),
     lay: print.lay ?? usualLay(dark ? 'dark' : 'light'),
     opacity: print.opacity ?? usual.opacity,

@@ -5,6 +5,9 @@ import type { UvMap } from './uv-map';
 /** Levels are a little blurred already by being halved: footprints count so much smaller. */
 const SHARP = 0.9;
 
+/** A design reaches so many footprints beyond its border. */
+const REACH = 2;
+
 export interface WarpOptions {
   /** The design softened to this many pixels of the picture at least: ink that spreads. */
   spread?: number;
@@ -28,117 +31,99 @@ export function warpArtwork(
 ): Rgba {
   const { width, height } = map;
   const out = new Uint8ClampedArray(width * height * 4);
-  const h = toArtwork;
-  const ax = new Float32Array(width * height);
-  const ay = new Float32Array(width * height);
-  for (let i = 0; i < ax.length; i++) {
-    const u = map.u[i];
-    const v = map.v[i];
-    const w = h[6] * u + h[7] * v + h[8];
-    ax[i] = (h[0] * u + h[1] * v + h[2]) / w;
-    ay[i] = (h[3] * u + h[4] * v + h[5]) / w;
-  }
-  const margin = 2;
-  const { levels } = artwork;
+  const { ax, ay } = artworkPlaces(map, toArtwork);
+  const { levels, first } = artwork;
   const top = levels.length - 1;
+  const [right, bottom] = [artwork.width, artwork.height];
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
-      const [px, py] = [ax[i], ay[i]];
-      if (Number.isNaN(px)) continue;
+      const px = ax[i];
+      const py = ay[i];
+      // NaN compares false: what is not on the surface is left out here too.
+      if (!(px > -right && py > -bottom && px < 2 * right && py < 2 * bottom)) continue;
       // Differences to the neighbour that lies on the surface too.
-      const r = x + 1 < width && !Number.isNaN(ax[i + 1]) ? 1 : -1;
-      const d = y + 1 < height && !Number.isNaN(ax[i + width]) ? width : -width;
+      const r = x + 1 < width && ax[i + 1] === ax[i + 1] ? 1 : -1;
+      const d = y + 1 < height && ax[i + width] === ax[i + width] ? width : -width;
+      const s = d > 0 ? 1 : -1;
       let dxx = (ax[i + r] - px) * r;
       let dxy = (ay[i + r] - py) * r;
-      const s = d > 0 ? 1 : -1;
       let dyx = (ax[i + d] - px) * s;
       let dyy = (ay[i + d] - py) * s;
-      if (!Number.isFinite(dxx)) dxx = dxy = 0;
-      if (!Number.isFinite(dyx)) dyx = dyy = 0;
+      if (dxx !== dxx) dxx = dxy = 0;
+      if (dyx !== dyx) dyx = dyy = 0;
       // The footprint's axes: the singular values of the map's derivative.
       const e = dxx * dxx + dyx * dyx;
       const f = dxy * dxy + dyy * dyy;
       const g = dxx * dxy + dyx * dyy;
       const root = Math.sqrt((e - f) * (e - f) + 4 * g * g);
       const long = Math.sqrt(Math.max(1e-9, (e + f + root) / 2));
+      const reach = REACH * long;
+      if (px < -reach || py < -reach || px > right + reach || py > bottom + reach) continue;
       const short = Math.sqrt(Math.max(1e-9, (e + f - root) / 2));
-      if (
-        px < -margin * long ||
-        py < -margin * long ||
-        px > artwork.width + margin * long ||
-        py > artwork.height + margin * long
-      )
-        continue;
       let cover = 1;
       if (clip) {
         cover = borderCover(map, i, r, d, s);
         if (cover <= 0) continue;
       }
-      // The design alone decides how sharp it can be: beyond its own pixels it is only enlarged.
       const samples = Math.min(most, Math.max(1, Math.ceil(long / Math.max(short, 1) - 0.25)));
+      // Beyond its own pixels the design is only enlarged.
       const across = Math.max(1, Math.max(short, long / samples) * (SHARP + spread));
-      const level = Math.min(top, Math.max(0, Math.log2(across)));
+      const level = Math.min(top, Math.max(0, Math.log2(across) - first));
       const l0 = Math.floor(level);
       const l1 = Math.min(top, l0 + 1);
       const between = level - l0;
-      let [ux, uy] = [1, 0];
-      if (root > 1e-12) {
+      let ux = 0;
+      let uy = 0;
+      if (samples > 1) {
         // The longer axis: the eigenvector of the larger eigenvalue.
-        [ux, uy] = Math.abs(e - f) + root > 1e-12 && e >= f ? [e - f + root, 2 * g] : [2 * g, f - e + root];
+        ux = e >= f ? e - f + root : 2 * g;
+        uy = e >= f ? 2 * g : f - e + root;
         const n = Math.hypot(ux, uy) || 1;
-        ux /= n;
-        uy /= n;
+        ux = (ux / n) * long;
+        uy = (uy / n) * long;
       }
-      let [R, G, B, A] = [0, 0, 0, 0];
+      let R = 0;
+      let G = 0;
+      let B = 0;
+      let A = 0;
       for (let k = 0; k < samples; k++) {
-        const t = ((k + 0.5) / samples - 0.5) * long;
-        const sx = px + ux * t;
-        const sy = py + uy * t;
+        const t = (k + 0.5) / samples - 0.5;
         for (let pass = 0; pass < 2; pass++) {
           const weight = pass ? between : 1 - between;
-          if (weight < 1e-3) continue;
+          if (weight < 0.02) continue;
           const L = levels[pass ? l1 : l0];
-          const qx = (sx * L.width) / artwork.width - 0.5;
-          const qy = (sy * L.height) / artwork.height - 0.5;
+          const { width: w, height: h, data } = L;
+          const qx = ((px + ux * t) * w) / right - 0.5;
+          const qy = ((py + uy * t) * h) / bottom - 0.5;
           const x0 = Math.floor(qx);
           const y0 = Math.floor(qy);
-          if (x0 < -1 || y0 < -1 || x0 >= L.width || y0 >= L.height) continue;
+          if (x0 < -1 || y0 < -1 || x0 >= w || y0 >= h) continue;
           const fx = qx - x0;
           const fy = qy - y0;
-          const inX0 = x0 >= 0;
-          const inX1 = x0 + 1 < L.width;
-          const row0 = y0 >= 0;
-          const row1 = y0 + 1 < L.height;
-          const j = (y0 * L.width + x0) * 4;
-          const data = L.data;
-          const w00 = inX0 && row0 ? (1 - fx) * (1 - fy) * weight : 0;
-          const w10 = inX1 && row0 ? fx * (1 - fy) * weight : 0;
-          const w01 = inX0 && row1 ? (1 - fx) * fy * weight : 0;
-          const w11 = inX1 && row1 ? fx * fy * weight : 0;
-          const j2 = j + L.width * 4;
-          if (w00) {
-            R += w00 * data[j];
-            G += w00 * data[j + 1];
-            B += w00 * data[j + 2];
-            A += w00 * data[j + 3];
+          const j = (y0 * w + x0) * 4;
+          const j2 = j + w * 4;
+          if (x0 >= 0 && y0 >= 0 && x0 + 1 < w && y0 + 1 < h) {
+            const w11 = fx * fy * weight;
+            const w10 = fx * weight - w11;
+            const w01 = fy * weight - w11;
+            const w00 = weight - w11 - w10 - w01;
+            R += w00 * data[j] + w10 * data[j + 4] + w01 * data[j2] + w11 * data[j2 + 4];
+            G += w00 * data[j + 1] + w10 * data[j + 5] + w01 * data[j2 + 1] + w11 * data[j2 + 5];
+            B += w00 * data[j + 2] + w10 * data[j + 6] + w01 * data[j2 + 2] + w11 * data[j2 + 6];
+            A += w00 * data[j + 3] + w10 * data[j + 7] + w01 * data[j2 + 3] + w11 * data[j2 + 7];
+            continue;
           }
-          if (w10) {
-            R += w10 * data[j + 4];
-            G += w10 * data[j + 5];
-            B += w10 * data[j + 6];
-            A += w10 * data[j + 7];
-          }
-          if (w01) {
-            R += w01 * data[j2];
-            G += w01 * data[j2 + 1];
-            B += w01 * data[j2 + 2];
-            A += w01 * data[j2 + 3];
-          }
-          if (w11) {
-            R += w11 * data[j2 + 4];
-            G += w11 * data[j2 + 5];
-            B += w11 * data[j2 + 6];
-            A += w11 * data[j2 + 7];
+          // At the design's border what lies outside is clear.
+          for (let c = 0; c < 4; c++) {
+            const xx = x0 + (c & 1);
+            const yy = y0 + (c >> 1);
+            if (xx < 0 || yy < 0 || xx >= w || yy >= h) continue;
+            const v = (c & 1 ? fx : 1 - fx) * (c >> 1 ? fy : 1 - fy) * weight;
+            const m = (yy * w + xx) * 4;
+            R += v * data[m];
+            G += v * data[m + 1];
+            B += v * data[m + 2];
+            A += v * data[m + 3];
           }
         }
       }
@@ -150,6 +135,22 @@ export function warpArtwork(
       out[o + 3] = A * k;
     }
   return { width, height, data: out };
+}
+
+/** Where in the artwork each pixel of the map lies. */
+function artworkPlaces(map: UvMap, h: readonly number[]): { ax: Float32Array; ay: Float32Array } {
+  const n = map.u.length;
+  const ax = new Float32Array(n);
+  const ay = new Float32Array(n);
+  const [a, b, c, d, e, f, g, k, l] = h;
+  for (let i = 0; i < n; i++) {
+    const u = map.u[i];
+    const v = map.v[i];
+    const w = g * u + k * v + l;
+    ax[i] = (a * u + b * v + c) / w;
+    ay[i] = (d * u + e * v + f) / w;
+  }
+  return { ax, ay };
 }
 
 /** How much of a pixel lies inside 0..1 of the area, by its distance from the border in pixels. */

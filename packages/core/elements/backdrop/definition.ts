@@ -160,7 +160,7 @@ function drawScene(
     Math.floor(Math.log2(Math.max(1, source.width / (box.width * environment.scale)))),
   );
   const done = worked ? JSON.stringify([fill.item, fill.survey.areas, fill.survey.outline]) : '';
-  const key = `scene:${picture}:${level}:${JSON.stringify(adjust)}:${done}`;
+  const key = `scene:${picture}:${level}:${JSON.stringify(adjust)}:${done}:${worked && environment.draft}`;
   const drawable = environment.derived(key, () => {
     const plain = environment.kept(`level:${picture}:${level}`, () => levelPixels(source.pixels(), level));
     const printed = worked ? printScene(plain, fill, environment) : plain;
@@ -196,6 +196,7 @@ function printScene(picture: Rgba, fill: SceneFill, environment: PaintEnvironmen
     artwork: (hash) => environment.picture(hash).pixels(),
     outline: mask || null,
     kept: environment.kept,
+    draft: environment.draft,
   });
 }
 
