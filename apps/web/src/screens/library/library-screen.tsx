@@ -1,11 +1,12 @@
 import { useDropzone } from 'react-dropzone';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { reducedUrl, refresh, sendFile, useServer, type Picture, type Scene } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
-import { sceneCamera } from '@scenograph/core/elements/backdrop/survey';
 import { say } from '../../ui/notices';
 import { Trouble } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
+import { ArtworkShelf } from './artwork-shelf';
+import { Shelf } from './shelf';
 
 export function LibraryScreen() {
   const navigate = useNavigate();
@@ -39,7 +40,7 @@ export function LibraryScreen() {
               file,
               () => undefined,
             );
-            if (taken) say('pass', `${taken} ${taken === 1 ? 'scene is' : 'scenes are'} in the library.`);
+            if (taken) say('pass', `${taken} ${taken === 1 ? 'is' : 'are'} in the library.`);
             for (const sentence of refused) say('stop', sentence);
           } else last = await sendFile<Scene>(`/api/scenes?name=${name}`, file, () => undefined);
         } catch (e) {
@@ -60,46 +61,26 @@ export function LibraryScreen() {
         {error && <Trouble error={error} />}
         <div className="mt-3 mb-2 flex items-center gap-2">
           <h2 className="grow font-semibold">
-            Scenes <span className="measure text-ink-2">{scenes?.length ?? ''}</span>
+            Scenes{' '}
+            <span className="measure text-ink-2">
+              {scenes?.filter((s) => !s.survey.areas.length).length ?? ''}
+            </span>
           </h2>
           <input {...sceneDrop.getInputProps({ 'aria-label': 'Scenes to bring in' })} />
-          <Button onClick={sceneDrop.open}>Bring in a scene or a ZIP</Button>
+          <Button onClick={sceneDrop.open}>Bring in a scene, a mockup or a ZIP</Button>
           <a className={buttonClass()} href="/api/scenes/export.zip">
             Export all as ZIP
           </a>
         </div>
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
-          {scenes?.map((s) => (
-            <li key={s.id} className="border-line bg-card overflow-hidden rounded-lg border">
-              <Link to={`/library/scenes/${s.id}`} aria-label={`Survey of ${s.title}`}>
-                <img
-                  src={reducedUrl(s.picture, 640)}
-                  alt=""
-                  className="aspect-[4/3] w-full object-cover"
-                  loading="lazy"
-                />
-              </Link>
-              <div className="border-line border-t px-3 py-2">
-                <p className="flex justify-between font-semibold">
-                  {s.title} {s.season && <span className="text-ink-2 font-normal">{s.season}</span>}
-                </p>
-                <p className="measure text-ink-2">
-                  {s.survey.width} x {s.survey.height} px,{' '}
-                  {sceneCamera(s.survey) ? `${s.survey.spots.length} stand spots` : 'not surveyed yet'}
-                </p>
-                <p className="measure text-ink-2">
-                  light {Math.round(s.survey.light.azimuthDeg)}°, {Math.round(s.survey.light.elevationDeg)}°
-                  up
-                </p>
-                <div className="mt-1.5 flex gap-1" aria-label="Palette">
-                  {s.palette.map((c) => (
-                    <span key={c} title={c} className="h-3.5 w-6" style={{ background: c }} />
-                  ))}
-                </div>
-              </div>
-            </li>
-          ))}
-        </ul>
+        <Shelf scenes={scenes?.filter((s) => !s.survey.areas.length) ?? []} />
+        <h2 className="mt-6 mb-2 font-semibold">
+          Mockups{' '}
+          <span className="measure text-ink-2">
+            {scenes?.filter((s) => s.survey.areas.length).length ?? ''}
+          </span>
+        </h2>
+        <Shelf scenes={scenes?.filter((s) => s.survey.areas.length) ?? []} />
+        <ArtworkShelf />
         <div className="mt-6 mb-2 flex items-center justify-between">
           <h2 className="font-semibold">
             Logos and pictures <span className="measure text-ink-2">{pictures?.length ?? ''}</span>

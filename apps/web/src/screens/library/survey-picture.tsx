@@ -3,6 +3,9 @@ import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import { levelOfScale, onPlane, scaleAt, type Camera } from '@scenograph/core/stage/camera';
 import { perspectiveGrid } from '@scenograph/core/stage/grid';
 import { reducedUrl, type Scene } from '../../api/client';
+import { AreaHandles } from './area-handles';
+import { MendLayer } from './mend-layer';
+import type { useMending } from './use-mending';
 
 const whole = (v: number) => Math.round(v * 10) / 10;
 
@@ -15,6 +18,10 @@ export function SurveyPicture({
   onPlace,
   during,
   commit,
+  open,
+  area,
+  onArea,
+  mending,
 }: {
   scene: Scene;
   survey: SceneSurvey;
@@ -23,6 +30,11 @@ export function SurveyPicture({
   onPlace(x: number, y: number): void;
   during(value: Partial<SceneSurvey>): void;
   commit(value: Partial<SceneSurvey>): void;
+  /** Sections that are open: only what belongs to them can be dragged. */
+  open: string[];
+  area: string | null;
+  onArea(id: string | null): void;
+  mending: ReturnType<typeof useMending>;
 }) {
   const room = useRef<HTMLElement>(null);
   const svg = useRef<SVGSVGElement>(null);
@@ -92,7 +104,7 @@ export function SurveyPicture({
     >
       <div className="relative" style={{ width: survey.width * k, height: survey.height * k }}>
         <img
-          src={reducedUrl(scene.picture, 2048)}
+          src={reducedUrl(survey.mended ?? scene.picture, 2048)}
           alt={scene.title}
           className="absolute inset-0 h-full w-full"
           draggable={false}
@@ -104,7 +116,7 @@ export function SurveyPicture({
           className={`absolute inset-0 h-full w-full touch-none overflow-visible ${placing ? 'cursor-crosshair' : ''}`}
           onPointerDown={(e) => placing && onPlace(...at(e))}
         >
-          {grid && (
+          {grid && (open.includes('plane') || open.includes('spots')) && (
             <g fill="none">
               {['#00000055', '#ffffffcc'].map((stroke, i) => (
                 <path
@@ -134,7 +146,7 @@ export function SurveyPicture({
               ))}
             </g>
           )}
-          {plane && (
+          {open.includes('plane') && plane && (
             <>
               <path
                 d={`M${plane.corners.map((c) => c.join(' ')).join('L')}Z`}
@@ -149,7 +161,7 @@ export function SurveyPicture({
               )}
             </>
           )}
-          {!plane && horizonY !== null && (
+          {open.includes('plane') && !plane && horizonY !== null && (
             <>
               <path
                 d={`M0 ${horizonY}H${survey.width}`}
@@ -160,7 +172,7 @@ export function SurveyPicture({
               {handle('Horizon', [survey.width * 0.06, horizonY], ([, y]) => ({ horizonY: y }), '#d3f04a')}
             </>
           )}
-          {!plane && known && (
+          {open.includes('plane') && !plane && known && (
             <>
               <path
                 d={`M${known.base.join(' ')}L${known.top.join(' ')}`}
@@ -171,33 +183,40 @@ export function SurveyPicture({
               {handle('Top of the known height', known.top, (top) => ({ known: { ...known, top } }))}
             </>
           )}
-          {survey.spots.map((s, i) => (
-            <g key={s.id}>
-              <ellipse
-                cx={s.x}
-                cy={s.y}
-                rx={26 * px}
-                ry={9 * px}
-                fill="none"
-                stroke="#ffffff"
-                strokeWidth={2 * px}
-                pointerEvents="none"
-              />
-              {handle(
-                `Spot ${s.id}`,
-                [s.x, s.y],
-                ([x, y]) => ({
-                  spots: survey.spots.map((p, j) => {
-                    if (j !== i) return p;
-                    const level = camera ? levelOfScale(camera, p, p.pxPerMm) : 0;
-                    const there = camera && onPlane(camera, { x, y }, level);
-                    return { ...p, x, y, pxPerMm: camera && there ? scaleAt(camera, there).up : p.pxPerMm };
+          {open.includes('areas') && (
+            <AreaHandles survey={survey} chosen={area} px={px} handle={handle} onChoose={onArea} />
+          )}
+          {(open.includes('spots') || open.includes('plane')) &&
+            survey.spots.map((s, i) => (
+              <g key={s.id}>
+                <ellipse
+                  cx={s.x}
+                  cy={s.y}
+                  rx={26 * px}
+                  ry={9 * px}
+                  fill="none"
+                  stroke="#ffffff"
+                  strokeWidth={2 * px}
+                  pointerEvents="none"
+                />
+                {handle(
+                  `Spot ${s.id}`,
+                  [s.x, s.y],
+                  ([x, y]) => ({
+                    spots: survey.spots.map((p, j) => {
+                      if (j !== i) return p;
+                      const level = camera ? levelOfScale(camera, p, p.pxPerMm) : 0;
+                      const there = camera && onPlane(camera, { x, y }, level);
+                      return { ...p, x, y, pxPerMm: camera && there ? scaleAt(camera, there).up : p.pxPerMm };
+                    }),
                   }),
-                }),
-                '#12463a',
-              )}
-            </g>
-          ))}
+                  '#12463a',
+                )}
+              </g>
+            ))}
+          {open.includes('mend') && mending.tool && (
+            <MendLayer survey={survey} px={px} at={at} mending={mending} />
+          )}
         </svg>
       </div>
     </main>

@@ -12,22 +12,17 @@ import {
   type Camera,
 } from '@scenograph/core/stage/camera';
 
-import {
-  blobUrl,
-  reducedUrl,
-  refresh,
-  request,
-  sendFile,
-  useServer,
-  type Photo,
-  type Scene,
-} from '../../api/client';
+import { refresh, request, useServer, type Scene } from '../../api/client';
 import { Button, IconButton, NumberField, Segmented, Slider, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { LightDome } from '../stage/light-dome';
+import { AreasSection } from './areas-section';
+import { MaskSection } from './mask-section';
+import { MendSection } from './mend-section';
 import { SurveyPicture } from './survey-picture';
+import { useMending } from './use-mending';
 import { useSurvey } from './use-survey';
 import { Section } from '../stage/section';
 import { Accordion } from 'radix-ui';
@@ -68,9 +63,11 @@ function Survey({ scene }: { scene: Scene }) {
     duringSurvey: during,
     commitSurvey: commit,
   } = useSurvey(scene);
-  const [placing, setPlacing] = useState(false);
-  const [open, setOpen] = useState<string[]>(['plane']);
   const { survey } = now;
+  const [placing, setPlacing] = useState(false);
+  const [open, setOpen] = useState<string[]>([scene.survey.areas.length ? 'areas' : 'plane']);
+  const [area, setArea] = useState<string | null>(scene.survey.areas[0]?.id ?? null);
+  const mending = useMending(scene, survey, commit);
 
   const { camera, wrong } = useMemo((): { camera: Camera | null; wrong: string | null } => {
     try {
@@ -124,36 +121,6 @@ function Survey({ scene }: { scene: Scene }) {
       ],
     });
   };
-  const cutForeground = async () => {
-    try {
-      const blob = await (await fetch(blobUrl(scene.picture))).blob();
-      const name = `${now.title} foreground.jpg`;
-      const photo = await sendFile<Photo>(
-        `/api/photos?name=${encodeURIComponent(name)}`,
-        blob,
-        () => undefined,
-      );
-      refresh('/api/photos');
-      say(
-        'working',
-        'Keep what stands before the products and drop the rest; then come back here and take it over.',
-      );
-      void navigate(`/photos/${photo.id}/cutout`);
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
-  const { data: photos } = useServer<Photo[]>('/api/photos');
-  const foreground = photos?.find((p) => p.name === `${now.title} foreground.jpg` && p.cutout);
-  const takeMask = async (send: () => Promise<Scene>) => {
-    try {
-      const row = await send();
-      commit({ occluder: row.survey.occluder }, { stored: true });
-      refresh('/api/scenes');
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
   const error = camera && survey.plane ? cornerError(camera, survey.plane) : null;
   const middle = camera && onPlane(camera, { x: survey.width / 2, y: survey.height * 0.75 });
 
@@ -195,6 +162,10 @@ function Survey({ scene }: { scene: Scene }) {
           onPlace={addSpot}
           during={during}
           commit={commit}
+          open={open}
+          area={area}
+          onArea={setArea}
+          mending={mending}
         />
         <aside aria-label="Survey" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
           <Accordion.Root type="multiple" value={open} onValueChange={setOpen}>
@@ -331,57 +302,47 @@ function Survey({ scene }: { scene: Scene }) {
               </Button>
             </Section>
             <Section n={4} id="foreground" title="Foreground" summary={survey.occluder ? 'masked' : 'none'}>
-              <div className="grid gap-2">
-                <p className="text-ink-2 text-[12px]">
-                  What stands before the products, cut out with the cutout desk.
-                </p>
-                {survey.occluder && (
-                  <img
-                    src={reducedUrl(survey.occluder, 320)}
-                    alt="The foreground mask"
-                    className="w-full bg-black"
-                  />
-                )}
-                <div className="flex flex-wrap gap-2">
-                  <Button onClick={() => void cutForeground()}>Cut it out</Button>
-                  {foreground && (
-                    <Button
-                      tone="main"
-                      onClick={() =>
-                        void takeMask(() =>
-                          request<Scene>('POST', `/api/scenes/${scene.id}/mask/occluder/${foreground.id}`),
-                        )
-                      }
-                    >
-                      Take over the cutout
-                    </Button>
-                  )}
-                  <label className="border-line hover:border-ink-3 inline-flex h-7 cursor-pointer items-center rounded-md border px-3 font-medium">
-                    Bring in a PNG
-                    <input
-                      type="file"
-                      accept="image/png"
-                      className="sr-only"
-                      aria-label="Foreground mask to bring in"
-                      onChange={(e) => {
-                        const file = e.target.files?.[0];
-                        if (file)
-                          void takeMask(() =>
-                            sendFile<Scene>(
-                              `/api/scenes/${scene.id}/mask/occluder?name=${encodeURIComponent(file.name)}`,
-                              file,
-                              () => undefined,
-                            ),
-                          );
-                        e.target.value = '';
-                      }}
-                    />
-                  </label>
-                  {survey.occluder && <Button onClick={() => commit({ occluder: null })}>Without</Button>}
-                </div>
-              </div>
+              <MaskSection
+                scene={scene}
+                mask="occluder"
+                title={`${now.title} foreground`}
+                about="What stands before the products, cut out with the cutout desk."
+                hint="Keep what stands before the products and drop the rest; then come back here and take it over."
+                value={survey.occluder}
+                onTaken={(occluder) => commit({ occluder }, { stored: true })}
+                onWithout={() => commit({ occluder: null })}
+              />
             </Section>
-            <Section n={5} id="about" title="About" summary={now.season ?? ''}>
+            <Section n={5} id="areas" title="Print areas" summary={String(survey.areas.length)}>
+              <AreasSection
+                survey={survey}
+                chosen={area}
+                onChoose={setArea}
+                during={during}
+                commit={commit}
+              />
+            </Section>
+            <Section
+              n={6}
+              id="outline"
+              title="Outline of the item"
+              summary={survey.outline ? 'made' : 'none'}
+            >
+              <MaskSection
+                scene={scene}
+                mask="outline"
+                title={`${now.title} item`}
+                about="The blank item alone: prints over the whole item and its colour end there."
+                hint="Keep the blank item and drop the rest; then come back here and take it over."
+                value={survey.outline}
+                onTaken={(outline) => commit({ outline }, { stored: true })}
+                onWithout={() => commit({ outline: null })}
+              />
+            </Section>
+            <Section n={7} id="mend" title="Blank it first" summary={String(survey.mends.length)}>
+              <MendSection survey={survey} mending={mending} />
+            </Section>
+            <Section n={8} id="about" title="About" summary={now.season ?? ''}>
               <div className="grid gap-2">
                 <TextField
                   label="Title"

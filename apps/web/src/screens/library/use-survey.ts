@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { surveyCamera, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { areaSurface } from '@scenograph/core/surface/area-surface';
 import { refresh, request, type Scene } from '../../api/client';
 import { say } from '../../ui/notices';
 
@@ -73,6 +74,7 @@ export function useSurvey(scene: Scene) {
     if (stored) return;
     try {
       surveyCamera(next.survey);
+      for (const area of next.survey.areas) areaSurface(area, { ...next.survey, focal: null });
     } catch {
       setSaving('not saved: the measures do not fit');
       return;

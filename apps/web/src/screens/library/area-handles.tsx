@@ -1,0 +1,166 @@
+import { useMemo } from 'react';
+import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { bendEdge, edgeBetween, type AreaEdges, type PrintArea } from '@scenograph/core/surface/area';
+import { areaMesh, areaSurface } from '@scenograph/core/surface/area-surface';
+import type { Pair } from '@scenograph/core/surface/homography';
+
+const CORNERS = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
+const SIDES: [keyof AreaEdges, string][] = [
+  ['top', 'Upper edge'],
+  ['bottom', 'Lower edge'],
+  ['left', 'Left edge'],
+  ['right', 'Right edge'],
+];
+
+export type Handle = (
+  label: string,
+  at: [number, number],
+  change: (to: [number, number]) => Partial<SceneSurvey>,
+  colour?: string,
+) => React.ReactNode;
+
+/** A print area's corners and bendable edges, with its mesh in millimetres. */
+export function AreaHandles({
+  survey,
+  chosen,
+  px,
+  handle,
+  onChoose,
+}: {
+  survey: SceneSurvey;
+  chosen: string | null;
+  /** Picture pixels a screen pixel. */
+  px: number;
+  handle: Handle;
+  onChoose(id: string): void;
+}) {
+  return (
+    <>
+      {survey.areas.map((area) => (
+        <Area
+          key={area.id}
+          survey={survey}
+          area={area}
+          chosen={area.id === chosen}
+          px={px}
+          handle={handle}
+          onChoose={() => onChoose(area.id)}
+        />
+      ))}
+    </>
+  );
+}
+
+function Area({
+  survey,
+  area,
+  chosen,
+  px,
+  handle,
+  onChoose,
+}: {
+  survey: SceneSurvey;
+  area: PrintArea;
+  chosen: boolean;
+  px: number;
+  handle: Handle;
+  onChoose(): void;
+}) {
+  const mesh = useMemo(() => {
+    try {
+      const surface = areaSurface(area, { width: survey.width, height: survey.height, focal: null });
+      return { lines: areaMesh(surface, meshStep(area)).lines };
+    } catch {
+      return null;
+    }
+  }, [area, survey.width, survey.height]);
+  const changed = (next: PrintArea): Partial<SceneSurvey> => ({
+    areas: survey.areas.map((a) => (a.id === area.id ? next : a)),
+  });
+  const path = (points: Pair[]) => `M${points.map((p) => p.map((v) => v.toFixed(1)).join(' ')).join('L')}`;
+  return (
+    <g>
+      {mesh &&
+        ['#00000066', chosen ? '#d3f04a' : '#ffffffaa'].map((stroke, i) => (
+          <path
+            key={stroke}
+            d={mesh.lines.map((l) => path(l.points)).join('')}
+            fill="none"
+            stroke={stroke}
+            strokeWidth={(i ? 0.9 : 2.2) * px}
+            pointerEvents="none"
+          />
+        ))}
+      <path
+        d={`${path(area.corners)}Z`}
+        fill={mesh ? '#ffffff00' : '#d9573c33'}
+        stroke={mesh ? 'none' : '#d9573c'}
+        strokeWidth={2 * px}
+        className="cursor-pointer"
+        onPointerDown={onChoose}
+      />
+      {chosen &&
+        area.corners.map((c, i) =>
+          handle(`${CORNERS[i]} of ${area.title}`, c, (to) => changed(moveCorner(area, i, to))),
+        )}
+      {chosen &&
+        area.edges &&
+        SIDES.map(([side, name]) => {
+          const edge = area.edges![side];
+          if (!edge) return null;
+          return handle(
+            `${name} of ${area.title}`,
+            edge[4],
+            (to) => changed({ ...area, edges: { ...area.edges!, [side]: bendEdge(edge, to) } }),
+            '#d3f04a',
+          );
+        })}
+    </g>
+  );
+}
+
+/** Lines a mesh may have before it hides what lies under it. */
+function meshStep({ widthMm }: PrintArea): number {
+  return [5, 10, 20, 50, 100, 200, 500].find((step) => widthMm / step <= 14) ?? 1000;
+}
+
+/** The area with a corner moved; its edges keep their bend. */
+export function moveCorner(area: PrintArea, index: number, to: Pair): PrintArea {
+  const corners = area.corners.map((c, i) => (i === index ? to : c));
+  if (!area.edges) return { ...area, corners };
+  const { top, bottom, left, right } = area.edges;
+  const [tl, tr, br, bl] = corners;
+  return {
+    ...area,
+    corners,
+    edges: {
+      top: edgeBetween(tl, tr, top),
+      bottom: edgeBetween(bl, br, bottom),
+      left: left && edgeBetween(tl, bl, left),
+      right: right && edgeBetween(tr, br, right),
+    },
+  };
+}
+
+/** The area in another shape: curved ones get edges to bend, flat ones lose theirs. */
+export function reshaped(area: PrintArea, shape: PrintArea['shape']): PrintArea {
+  if (shape === 'flat') return { ...area, shape, edges: null, wrapDeg: null };
+  const [tl, tr, br, bl] = area.corners;
+  const round = shape !== 'bulge';
+  const sag = Math.hypot(tr[0] - tl[0], tr[1] - tl[1]) * 0.06;
+  const curve = (from: Pair, to: Pair) => {
+    const straight = edgeBetween(from, to);
+    return round ? bendEdge(straight, [straight[4][0], straight[4][1] + sag]) : straight;
+  };
+  const edges = area.edges ?? { top: curve(tl, tr), bottom: curve(bl, br), left: null, right: null };
+  return {
+    ...area,
+    shape,
+    edges: {
+      ...edges,
+      left: round ? null : (edges.left ?? edgeBetween(tl, bl)),
+      right: round ? null : (edges.right ?? edgeBetween(tr, br)),
+    },
+    wrapDeg: round ? (area.wrapDeg ?? 100) : null,
+  };
+}

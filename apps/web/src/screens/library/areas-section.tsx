@@ -1,0 +1,192 @@
+import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { AREA_SHAPES, type AreaShape, type PrintArea } from '@scenograph/core/surface/area';
+import { areaSurface } from '@scenograph/core/surface/area-surface';
+import { INK, MATERIALS } from '@scenograph/core/surface/material';
+import { Button, NumberField, Segmented, Select, Slider, TextField } from '../../ui/controls';
+import { reshaped } from './area-handles';
+
+const SHAPES: Record<AreaShape, string> = {
+  flat: 'Flat',
+  cylinder: 'Cylinder',
+  cone: 'Cone',
+  bulge: 'Bulge',
+};
+
+/** The print areas of a blank item: how they lie, how large they are, what they are made of. */
+export function AreasSection({
+  survey,
+  chosen,
+  onChoose,
+  during,
+  commit,
+}: {
+  survey: SceneSurvey;
+  chosen: string | null;
+  onChoose(id: string | null): void;
+  during(value: Partial<SceneSurvey>): void;
+  commit(value: Partial<SceneSurvey>): void;
+}) {
+  const { areas, width: w, height: h } = survey;
+  const area = areas.find((a) => a.id === chosen) ?? null;
+  const add = () => {
+    const ids = new Set(areas.map((a) => a.id));
+    let n = 1;
+    while (ids.has(`area-${n}`)) n++;
+    const id = `area-${n}`;
+    const made: PrintArea = {
+      id,
+      title: `Area ${n}`,
+      shape: 'flat',
+      corners: [
+        [w * 0.38, h * 0.38],
+        [w * 0.62, h * 0.38],
+        [w * 0.62, h * 0.62],
+        [w * 0.38, h * 0.62],
+      ],
+      edges: null,
+      widthMm: 100,
+      heightMm: Math.round((100 * h) / w),
+      wrapDeg: null,
+      bulgeMm: 0,
+      material: 'paper',
+      stock: 'light',
+    };
+    commit({ areas: [...areas, made] });
+    onChoose(id);
+  };
+  const set = (change: Partial<PrintArea>, live = false) =>
+    (live ? during : commit)({ areas: areas.map((a) => (a.id === area!.id ? { ...a, ...change } : a)) });
+  return (
+    <div className="grid gap-2">
+      <p className="text-ink-2 text-[12px]">
+        Where artwork is printed. A picture with print areas is a mockup. Drag the corners onto the item, and
+        bend the edges of a round one.
+      </p>
+      <ul className="grid gap-1">
+        {areas.map((a) => (
+          <li key={a.id}>
+            <button
+              type="button"
+              aria-pressed={a.id === chosen}
+              onClick={() => onChoose(a.id)}
+              className={`flex w-full justify-between rounded-md border px-2 py-1 text-left ${a.id === chosen ? 'border-spruce' : 'border-line'}`}
+            >
+              <span>{a.title}</span>
+              <span className="measure text-ink-2">
+                {SHAPES[a.shape].toLowerCase()}, {a.widthMm} x {a.heightMm} mm
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Button onClick={add}>Add a print area</Button>
+      {area && (
+        <fieldset className="border-line grid gap-2 rounded-md border p-2.5">
+          <legend className="px-1 font-medium">{area.title}</legend>
+          <TextField
+            label="Name of the area"
+            value={area.title}
+            onCommit={(title) => title && set({ title })}
+          />
+          <Segmented
+            label="How it lies"
+            value={area.shape}
+            onChange={(shape) => set(reshaped(area, shape))}
+            options={AREA_SHAPES.map((value) => ({ value, title: SHAPES[value] }))}
+          />
+          <div className="grid grid-cols-2 gap-2">
+            <NumberField
+              label="Width"
+              unit="mm"
+              min={1}
+              value={area.widthMm}
+              onCommit={(widthMm) => set({ widthMm })}
+            />
+            <NumberField
+              label="Height"
+              unit="mm"
+              min={1}
+              value={area.heightMm}
+              onCommit={(heightMm) => set({ heightMm })}
+            />
+            {(area.shape === 'cylinder' || area.shape === 'cone') && (
+              <NumberField
+                label="Reaches round"
+                unit="°"
+                min={5}
+                max={200}
+                value={area.wrapDeg}
+                onCommit={(wrapDeg) => set({ wrapDeg })}
+              />
+            )}
+          </div>
+          {area.shape === 'bulge' && (
+            <Slider
+              label="Middle stands out"
+              unit="mm"
+              min={-30}
+              max={60}
+              value={Math.round(area.bulgeMm)}
+              onChange={(bulgeMm) => set({ bulgeMm }, true)}
+              onCommit={(bulgeMm) => set({ bulgeMm })}
+            />
+          )}
+          <Select
+            label="Material"
+            className="w-full"
+            value={area.material}
+            onChange={(material) => set({ material })}
+            options={MATERIALS.map((value) => ({ value, title: INK[value].title }))}
+          />
+          <Segmented
+            label="Stock"
+            value={area.stock}
+            onChange={(stock) => set({ stock })}
+            options={[
+              { value: 'light', title: 'Light stock' },
+              { value: 'dark', title: 'Dark stock' },
+            ]}
+          />
+          <Fit area={area} survey={survey} />
+          <Button
+            tone="danger"
+            onClick={() => {
+              commit({ areas: areas.filter((a) => a.id !== area.id) });
+              onChoose(null);
+            }}
+          >
+            Remove this area
+          </Button>
+        </fieldset>
+      )}
+    </div>
+  );
+}
+
+/** How well the fitted surface keeps to the edges, or what is wrong with them. */
+function Fit({ area, survey }: { area: PrintArea; survey: SceneSurvey }) {
+  let error: number | null = null;
+  let wrong: string | null = null;
+  let free = false;
+  try {
+    const surface = areaSurface(area, { width: survey.width, height: survey.height, focal: null });
+    error = surface.error;
+    free = (area.shape === 'cylinder' || area.shape === 'cone') && !surface.body;
+  } catch (e) {
+    wrong = (e as Error).message;
+  }
+  if (wrong)
+    return (
+      <p role="alert" className="text-coral-ink text-[12.5px]">
+        {wrong}
+      </p>
+    );
+  if (free)
+    return (
+      <p className="text-amber-ink text-[12px]">
+        No round body fits these edges; they are followed as they are. Bend them to the item, or set how far
+        the area reaches round.
+      </p>
+    );
+  return error === null ? null : <p className="measure text-ink-2">edges off by {error.toFixed(1)} px</p>;
+}

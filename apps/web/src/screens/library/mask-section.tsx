@@ -1,0 +1,105 @@
+import { useNavigate } from 'react-router';
+import {
+  blobUrl,
+  reducedUrl,
+  refresh,
+  request,
+  sendFile,
+  useServer,
+  type Photo,
+  type Scene,
+} from '../../api/client';
+import { Button } from '../../ui/controls';
+import { say } from '../../ui/notices';
+
+/** A mask over a scene's picture, made with the cutout desk or brought in as PNG. */
+export function MaskSection({
+  scene,
+  mask,
+  title,
+  about,
+  hint,
+  value,
+  onTaken,
+  onWithout,
+}: {
+  scene: Scene;
+  mask: 'occluder' | 'outline';
+  /** What is cut out, as part of its photo's name. */
+  title: string;
+  about: string;
+  hint: string;
+  value: string | null;
+  /** The server has it already. */
+  onTaken(hash: string): void;
+  onWithout(): void;
+}) {
+  const navigate = useNavigate();
+  const { data: photos } = useServer<Photo[]>('/api/photos');
+  const cut = photos?.find((p) => p.name === `${title}.jpg` && p.cutout);
+  const cutOut = async () => {
+    try {
+      const blob = await (await fetch(blobUrl(scene.picture))).blob();
+      const photo = await sendFile<Photo>(
+        `/api/photos?name=${encodeURIComponent(`${title}.jpg`)}`,
+        blob,
+        () => undefined,
+      );
+      refresh('/api/photos');
+      say('working', hint);
+      void navigate(`/photos/${photo.id}/cutout`);
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const take = async (send: () => Promise<Scene>) => {
+    try {
+      const row = await send();
+      onTaken(row.survey[mask]!);
+      refresh('/api/scenes');
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <div className="grid gap-2">
+      <p className="text-ink-2 text-[12px]">{about}</p>
+      {value && <img src={reducedUrl(value, 320)} alt={`The mask: ${title}`} className="w-full bg-black" />}
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => void cutOut()}>Cut it out</Button>
+        {cut && (
+          <Button
+            tone="main"
+            onClick={() =>
+              void take(() => request<Scene>('POST', `/api/scenes/${scene.id}/mask/${mask}/${cut.id}`))
+            }
+          >
+            Take over the cutout
+          </Button>
+        )}
+        <label className="border-line hover:border-ink-3 inline-flex h-7 cursor-pointer items-center rounded-md border px-3 font-medium">
+          Bring in a PNG
+          <input
+            type="file"
+            accept="image/png"
+            className="sr-only"
+            aria-label={`${title} mask to bring in`}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file)
+                void take(() =>
+                  sendFile<Scene>(
+                    `/api/scenes/${scene.id}/mask/${mask}?name=${encodeURIComponent(file.name)}`,
+                    file,
+                    () => undefined,
+                  ),
+                );
+              e.target.value = '';
+            }}
+          />
+        </label>
+        {value && <Button onClick={onWithout}>Without</Button>}
+      </div>
+    </div>
+  );
+}

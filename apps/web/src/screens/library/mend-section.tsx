@@ -1,0 +1,117 @@
+import { Eye, EyeOff, Trash2 } from 'lucide-react';
+import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { Button, IconButton, Segmented, Slider } from '../../ui/controls';
+import type { useMending } from './use-mending';
+
+/** Covering what is already printed on a blank, or a scratch; each step can be switched off and removed. */
+export function MendSection({
+  survey,
+  mending,
+}: {
+  survey: SceneSurvey;
+  mending: ReturnType<typeof useMending>;
+}) {
+  const { tool, setTool, progress, cancel, carryOut } = mending;
+  const { mends } = survey;
+  return (
+    <div className="grid gap-2">
+      <p className="text-ink-2 text-[12px]">
+        Cover a mark that is already there, or a scratch. The picture itself stays as it is.
+      </p>
+      <Segmented
+        label="How a mark is covered"
+        value={tool?.kind ?? 'none'}
+        onChange={(kind) =>
+          setTool(
+            kind === 'none'
+              ? null
+              : {
+                  kind: kind as 'copy' | 'fill',
+                  radius: tool?.radius ?? Math.round(survey.width / 50),
+                  softness: tool?.softness ?? 0.5,
+                  offset: null,
+                  source: null,
+                },
+          )
+        }
+        options={[
+          { value: 'none', title: 'No tool' },
+          { value: 'fill', title: 'Fill' },
+          { value: 'copy', title: 'Copy' },
+        ]}
+      />
+      {tool && (
+        <>
+          <p className="text-ink-2 text-[12px]">
+            {tool.kind === 'fill'
+              ? 'Paint over the mark: it grows over from its surroundings, with their shading and grain.'
+              : tool.source
+                ? 'Paint over the mark. The source moves along; hold Alt and click to choose another.'
+                : 'Hold Alt and click on a clean place to copy from, then paint over the mark.'}
+          </p>
+          <Slider
+            label="Width"
+            unit="px"
+            min={4}
+            max={600}
+            value={Math.round(tool.radius * 2)}
+            onChange={(v) => setTool({ ...tool, radius: v / 2 })}
+            onCommit={() => undefined}
+          />
+          {tool.kind === 'copy' && (
+            <Slider
+              label="Soft tip"
+              unit="%"
+              value={Math.round(tool.softness * 100)}
+              onChange={(v) => setTool({ ...tool, softness: v / 100 })}
+              onCommit={() => undefined}
+            />
+          )}
+        </>
+      )}
+      {progress !== null && (
+        <div className="flex items-center gap-2" role="status">
+          <progress className="grow" value={progress} max={1} aria-label="Covering" />
+          <span className="measure">{Math.round(progress * 100)} %</span>
+          <Button onClick={cancel}>Cancel</Button>
+        </div>
+      )}
+      {mends.length > 0 && (
+        <ul aria-label="Steps" className="grid gap-1">
+          {mends.map((step) => (
+            <li key={step.id} className="flex items-center gap-1">
+              <span className="grow">{step.name}</span>
+              <span className="measure text-ink-2">{Math.round(step.radius * 2)} px</span>
+              {step.kind === 'fill' && (
+                <Button
+                  tone="quiet"
+                  onClick={() =>
+                    void carryOut(
+                      mends.map((m) => (m === step ? { ...step, seed: (step.seed + 17) % 999_999 } : m)),
+                    )
+                  }
+                >
+                  Another
+                </Button>
+              )}
+              <IconButton
+                label={step.hidden ? `Show ${step.name}` : `Hide ${step.name}`}
+                onClick={() =>
+                  void carryOut(mends.map((m) => (m === step ? { ...m, hidden: !m.hidden } : m)))
+                }
+              >
+                {step.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
+              </IconButton>
+              <IconButton
+                label={`Remove ${step.name}`}
+                onClick={() => void carryOut(mends.filter((m) => m !== step))}
+              >
+                <Trash2 size={13} aria-hidden />
+              </IconButton>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
