@@ -9,7 +9,12 @@ export interface EncodedPicture {
   quality: number | null;
 }
 
-const raw = (image: Rgba) =>
+export interface EncodeOptions {
+  /** Pixels an inch, written into the file. */
+  density?: number;
+}
+
+const rawPixels = (image: Rgba) =>
   sharp(Buffer.from(image.data.buffer, image.data.byteOffset, image.data.byteLength), {
     raw: { width: image.width, height: image.height, channels: 4 },
   });
@@ -22,7 +27,10 @@ export async function encodePicture(
   image: Rgba,
   format: Format,
   maxBytes = Infinity,
+  { density }: EncodeOptions = {},
 ): Promise<EncodedPicture> {
+  const raw = (picture: Rgba) =>
+    density ? rawPixels(picture).withMetadata({ density }) : rawPixels(picture);
   if (format === 'jpeg')
     return withinBytes(
       (quality) =>
@@ -49,7 +57,7 @@ export async function encodePicture(
 
 /** A cutout or matte as PNG; quick rather than small. */
 export async function encodePng(image: Rgba): Promise<Buffer> {
-  return raw(image).png({ compressionLevel: 6 }).toBuffer();
+  return rawPixels(image).png({ compressionLevel: 6 }).toBuffer();
 }
 
 /** A plane of 0..1 as 8-bit grey PNG. */

@@ -26,6 +26,8 @@ import { PhotosController } from './photos/photos.controller';
 import { PhotosService } from './photos/photos.service';
 import { ProductsController } from './products/products.controller';
 import { ShotsController } from './shots/shots.controller';
+import { SheetsController } from './shots/sheets.controller';
+import { SheetsService } from './shots/sheets.service';
 import { ShotsService } from './shots/shots.service';
 import { SpecSheetsController } from './spec-sheets/spec-sheets.controller';
 
@@ -56,6 +58,7 @@ async function main(): Promise<void> {
       SpecSheetsController,
       ListingsController,
       ShotsController,
+      SheetsController,
       DeliveriesController,
       EventsController,
     ],
@@ -71,6 +74,7 @@ async function main(): Promise<void> {
       DeliveriesService,
       ScenesService,
       ArtworkService,
+      SheetsService,
     ],
   })
   class AppModule {}

@@ -51,7 +51,7 @@ const STEPS: ((shot: Json) => Json)[] = [
           ...fill,
           zoom: 1,
           survey: { ...(fill.survey as Json), areas: [], outline: null, mends: [], mended: null },
-          item: { prints: [], colour: null, shade: [] },
+          item: { prints: [], colour: null, shade: [], options: [] },
         },
       };
     };

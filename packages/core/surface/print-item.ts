@@ -21,17 +21,44 @@ export interface ItemWork {
   /** The item in this colour; null as photographed. */
   colour: string | null;
   shade: ShadeStroke[];
+  /** Other ways to print it, to be compared. */
+  options: ItemOption[];
 }
 
-export const NO_WORK: ItemWork = { prints: [], colour: null, shade: [] };
+/** One way to print an item, kept for comparison. */
+export interface ItemOption {
+  id: string;
+  title: string;
+  winner: boolean;
+  prints: Print[];
+  colour: string | null;
+}
+
+export const NO_WORK: ItemWork = { prints: [], colour: null, shade: [], options: [] };
+
+const printsSchema = Joi.array().items(printSchema).max(60).unique('id').required();
+const colourSchema = Joi.string()
+  .pattern(/^#[0-9a-f]{6}$/i)
+  .allow(null)
+  .required();
 
 export const itemWorkSchema = Joi.object({
-  prints: Joi.array().items(printSchema).max(60).unique('id').required(),
-  colour: Joi.string()
-    .pattern(/^#[0-9a-f]{6}$/i)
-    .allow(null)
-    .required(),
+  prints: printsSchema,
+  colour: colourSchema,
   shade: Joi.array().items(shadeSchema).max(400).unique('id').required(),
+  options: Joi.array()
+    .items(
+      Joi.object({
+        id: Joi.string().max(60).required(),
+        title: Joi.string().max(200).allow('').required(),
+        winner: Joi.boolean().required(),
+        prints: printsSchema,
+        colour: colourSchema,
+      }),
+    )
+    .max(60)
+    .unique('id')
+    .required(),
 });
 
 export interface BlankItem {

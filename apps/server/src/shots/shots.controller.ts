@@ -5,6 +5,7 @@ import Joi from 'joi';
 import type { History } from '../database/schema';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
+import type { ExportRequest } from './export';
 import { ShotsService } from './shots.service';
 
 const patches = Joi.array().items(
@@ -35,6 +36,14 @@ const render = Joi.object({
   slot: Joi.string().max(200),
   variant: Joi.string().uuid(),
   scale: Joi.number().min(0.01).max(1).default(1),
+});
+
+const exporting = Joi.object({
+  slot: Joi.string().max(200),
+  variant: Joi.string().uuid(),
+  width: Joi.number().integer().min(16).max(20_000).required(),
+  density: Joi.number().min(10).max(2400).default(72),
+  format: Joi.string().valid('jpeg', 'png', 'webp').default('jpeg'),
 });
 
 @Controller('api/shots')
@@ -79,6 +88,31 @@ export class ShotsController {
     const painted = await this.shots.paint(id, query.slot, query.variant, query.scale);
     const { bytes } = await encodePicture(painted.pixels(), 'png');
     response.set('Content-Type', 'image/png').send(Buffer.from(bytes));
+  }
+
+  /** The shot as one file of a chosen size, its density written in it. */
+  @Get(':id/export')
+  async export(
+    @Param('id', IdPipe) id: string,
+    @Query(validated(exporting)) query: ExportRequest,
+    @Res() response: Response,
+  ) {
+    const { shot, painted } = await this.shots.export(id, query);
+    const { bytes } = await encodePicture(painted.pixels(), query.format, Infinity, {
+      density: query.density,
+    });
+    const name =
+      shot.title
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '') || 'shot';
+    const ending = query.format === 'jpeg' ? 'jpg' : query.format;
+    response
+      .set({
+        'Content-Type': `image/${query.format}`,
+        'Content-Disposition': `attachment; filename="${name}.${ending}"`,
+      })
+      .send(Buffer.from(bytes));
   }
 
   @Get(':id/bundle')

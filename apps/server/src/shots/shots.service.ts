@@ -1,3 +1,4 @@
+import { exportScale, type ExportRequest } from './export';
 import {
   ConflictException,
   Inject,
@@ -112,6 +113,12 @@ export class ShotsService {
 
   async paint(id: string, slot?: string, variantId?: string, scale = 1) {
     return this.painter.paint(await this.resolved(id, slot, variantId), { scale });
+  }
+
+  async export(id: string, { slot, variant, width }: ExportRequest) {
+    const shot = await this.one(id);
+    const resolved = await this.resolved(id, slot, variant);
+    return { shot, painted: await this.painter.paint(resolved, { scale: exportScale(resolved, width) }) };
   }
 
   /** A shot with every picture it names, as a ZIP that the headless command can render. */

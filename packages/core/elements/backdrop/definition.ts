@@ -159,7 +159,8 @@ function drawScene(
     0,
     Math.floor(Math.log2(Math.max(1, source.width / (box.width * environment.scale)))),
   );
-  const done = worked ? JSON.stringify([fill.item, fill.survey.areas, fill.survey.outline]) : '';
+  const { prints, colour, shade } = fill.item;
+  const done = worked ? JSON.stringify([prints, colour, shade, fill.survey.areas, fill.survey.outline]) : '';
   const key = `scene:${picture}:${level}:${JSON.stringify(adjust)}:${done}:${worked && environment.draft}`;
   const drawable = environment.derived(key, () => {
     const plain = environment.kept(`level:${picture}:${level}`, () => levelPixels(source.pixels(), level));

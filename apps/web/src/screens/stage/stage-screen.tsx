@@ -7,6 +7,7 @@ import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
 import { resolveBase, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/stage/ground';
+import { bindText } from '@scenograph/core/shot/data';
 import { newPicture, newProduct, newText } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
 import {
@@ -32,7 +33,11 @@ import { DepthStrip } from './depth-strip';
 import { Desk } from './desk';
 import { moveDepth, newId, patchElement, type SlotTarget } from './editing';
 import { GradientHandles } from './gradient-handles';
+import { ExportDialog } from './export-dialog';
 import { isMockup } from './mockup/editing';
+import { OptionsBoard } from './mockup/options-board';
+import { useMockupTools } from './mockup/tools';
+import { ProofDialog } from './proof-dialog';
 import { MockupLayer } from './mockup/mockup-layer';
 import { MillimetreRule } from './millimetre-rule';
 import { SizeStrip, type FedSlot } from './size-strip';
@@ -87,6 +92,8 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   const { document: shot, selected, slot: activeKey } = stage;
   const [params, setParams] = useSearchParams();
   const [delivering, setDelivering] = useState(false);
+  const [making, setMaking] = useState<'picture' | 'proof' | null>(null);
+  const tool = useMockupTools((s) => s.tool);
   const [open, setOpen] = useState<string[]>(['place']);
   const { data: pictures } = useServer<Picture[]>('/api/pictures');
   const known = useKnownSizes(detail);
@@ -283,6 +290,8 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         group: 'Look',
         run: () => document.documentElement.style.setProperty('--stage', value),
       })),
+      { id: 'export', title: 'Export one picture', group: 'Listing', run: () => setMaking('picture') },
+      { id: 'proof', title: 'Make a proof sheet', group: 'Listing', run: () => setMaking('proof') },
       {
         id: 'deliver',
         title: 'Deliver pictures of this listing',
@@ -341,6 +350,21 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
             options={detail.variants.map((v) => ({ value: v.id, title: v.data.variant || v.data.sku }))}
           />
         )}
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className={buttonClass()}>
+            Export <ChevronDown size={14} aria-hidden />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content
+              align="end"
+              sideOffset={4}
+              className="border-line bg-card z-50 w-52 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
+            >
+              <MenuItem onSelect={() => setMaking('picture')}>One picture</MenuItem>
+              <MenuItem onSelect={() => setMaking('proof')}>Proof sheet</MenuItem>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
         <Button tone="main" onClick={() => setDelivering(true)}>
           Deliver
         </Button>
@@ -411,40 +435,50 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
 
       <div className="flex min-h-0 grow">
         <main className="flex min-w-0 grow flex-col">
-          <StageCanvas
-            resolved={resolved}
-            selected={selected}
-            also={stage.also}
-            guides={editing.guides}
-            draft={stage.gestureBase !== null}
-            onSelect={stage.select}
-            onChoose={stage.choose}
-            onDrag={editing.drag}
-            onTransform={editing.transform}
-            overlay={(zoom) => (
-              <>
-                {size && element && <MillimetreRule element={element} size={size} zoom={zoom} />}
-                {isMockup(element) && (
-                  <MockupLayer
-                    element={element}
-                    frame={resolved}
-                    zoom={zoom}
-                    during={editing.during}
-                    commit={editing.patch}
-                  />
-                )}
-                {element?.kind === 'backdrop' && (
-                  <GradientHandles
-                    element={element}
-                    frame={resolved}
-                    zoom={zoom}
-                    during={editing.during}
-                    commit={editing.patch}
-                  />
-                )}
-              </>
-            )}
-          />
+          {isMockup(element) && tool === 'compare' ? (
+            <OptionsBoard
+              shotId={stored.id}
+              element={element}
+              resolved={resolved}
+              commit={editing.patch}
+              before={saveNow}
+            />
+          ) : (
+            <StageCanvas
+              resolved={resolved}
+              selected={selected}
+              also={stage.also}
+              guides={editing.guides}
+              draft={stage.gestureBase !== null}
+              onSelect={stage.select}
+              onChoose={stage.choose}
+              onDrag={editing.drag}
+              onTransform={editing.transform}
+              overlay={(zoom) => (
+                <>
+                  {size && element && <MillimetreRule element={element} size={size} zoom={zoom} />}
+                  {isMockup(element) && (
+                    <MockupLayer
+                      element={element}
+                      frame={resolved}
+                      zoom={zoom}
+                      during={editing.during}
+                      commit={editing.patch}
+                    />
+                  )}
+                  {element?.kind === 'backdrop' && (
+                    <GradientHandles
+                      element={element}
+                      frame={resolved}
+                      zoom={zoom}
+                      during={editing.during}
+                      commit={editing.patch}
+                    />
+                  )}
+                </>
+              )}
+            />
+          )}
         </main>
         <Desk
           resolved={resolved}
@@ -477,6 +511,29 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         onFeed={feed}
       />
 
+      {making === 'picture' && (
+        <ExportDialog
+          shotId={stored.id}
+          resolved={resolved}
+          slot={activeKey}
+          variant={variant?.id ?? null}
+          known={known}
+          before={saveNow}
+          onClose={() => setMaking(null)}
+        />
+      )}
+      {making === 'proof' && (
+        <ProofDialog
+          shotId={stored.id}
+          title={data?.title ?? stored.title}
+          options={shot.elements.find(isMockup)?.fill.item.options ?? []}
+          price={
+            data ? (bindText('{price}', data).missing.length ? null : bindText('{price}', data).text) : null
+          }
+          before={saveNow}
+          onClose={() => setMaking(null)}
+        />
+      )}
       {delivering && <DeliverDialog detail={detail} before={saveNow} onClose={() => setDelivering(false)} />}
       {stage.conflict && (
         <Dialog

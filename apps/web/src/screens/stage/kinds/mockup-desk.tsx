@@ -24,6 +24,7 @@ import {
 } from '../../../ui/controls';
 import { say } from '../../../ui/notices';
 import { freshId, withPrint, withWork, type MockupElement } from '../mockup/editing';
+import { OptionsPart } from '../mockup/options-part';
 import { useMockupTools } from '../mockup/tools';
 
 interface Props {
@@ -218,6 +219,7 @@ export function MockupDesk({ element, during, commit }: Props) {
           </p>
         )}
       </fieldset>
+      <OptionsPart element={element} artworks={artworks ?? []} commit={commit} />
       <ShadePart element={element} during={during} commit={commit} />
       <fieldset className="border-line grid gap-1.5 border-t pt-2">
         <legend className="sr-only">Framing</legend>

@@ -3,7 +3,7 @@ import { create } from 'zustand';
 /** What the pointer does on a mockup, and which design is under the hand. */
 interface MockupTools {
   print: string | null;
-  tool: 'place' | 'shade' | 'frame';
+  tool: 'place' | 'shade' | 'frame' | 'compare';
   shade: { radius: number; softness: number; amount: number };
   choose(print: string | null): void;
   take(tool: MockupTools['tool']): void;

@@ -1,0 +1,30 @@
+import { ServerRefusal } from '../../api/client';
+
+/** Asks the server for a file and hands it to the browser to be saved. */
+export async function download(
+  method: 'GET' | 'POST',
+  path: string,
+  name: string,
+  body?: unknown,
+): Promise<void> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: body === undefined ? undefined : { 'Content-Type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch {
+    throw new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0);
+  }
+  if (!response.ok) {
+    const said = (await response.json().catch(() => ({}))) as { message?: string };
+    throw new ServerRefusal(said.message ?? `The server answered ${response.status}.`, response.status);
+  }
+  const url = URL.createObjectURL(await response.blob());
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}

@@ -1,0 +1,240 @@
+import { useState } from 'react';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import { makeOptions } from '@scenograph/core/surface/options';
+import { reducedUrl, type Artwork } from '../../../api/client';
+import { Button } from '../../../ui/controls';
+import { Dialog } from '../../../ui/dialog';
+import { say } from '../../../ui/notices';
+import { withWork, type MockupElement } from './editing';
+import { useMockupTools } from './tools';
+
+/** Making options in one go, and the way to compare them. */
+export function OptionsPart({
+  element,
+  artworks,
+  commit,
+}: {
+  element: MockupElement;
+  artworks: Artwork[];
+  commit(label: string, value: Partial<BackdropElement>): void;
+}) {
+  const { item } = element.fill;
+  const { tool, take } = useMockupTools();
+  const [making, setMaking] = useState(false);
+  const winners = item.options.filter((o) => o.winner).length;
+  return (
+    <fieldset className="border-line grid gap-1.5 border-t pt-2">
+      <legend className="sr-only">Options</legend>
+      <div className="flex items-center justify-between">
+        <span className="font-medium">Options</span>
+        <span className="measure text-ink-2">
+          {item.options.length}
+          {winners ? `, ${winners} chosen` : ''}
+        </span>
+      </div>
+      <div className="flex gap-2">
+        <Button onClick={() => setMaking(true)} disabled={!item.prints.length}>
+          Make options
+        </Button>
+        <Button
+          disabled={!item.options.length}
+          aria-pressed={tool === 'compare'}
+          onClick={() => take(tool === 'compare' ? 'place' : 'compare')}
+        >
+          Compare
+        </Button>
+      </div>
+      {making && (
+        <MakeDialog
+          element={element}
+          artworks={artworks}
+          onClose={() => setMaking(false)}
+          onMade={(value) => {
+            commit('Make options', value);
+            setMaking(false);
+            take('compare');
+          }}
+        />
+      )}
+    </fieldset>
+  );
+}
+
+function MakeDialog({
+  element,
+  artworks,
+  onClose,
+  onMade,
+}: {
+  element: MockupElement;
+  artworks: Artwork[];
+  onClose(): void;
+  onMade(value: Partial<BackdropElement>): void;
+}) {
+  const { item } = element.fill;
+  const chosen = useMockupTools((s) => s.print);
+  const [print, setPrint] = useState(
+    item.prints.some((p) => p.id === chosen) ? chosen! : item.prints[item.prints.length - 1].id,
+  );
+  const [designs, setDesigns] = useState<string[]>([]);
+  const [inks, setInks] = useState<string[]>([]);
+  const [own, setOwn] = useState(true);
+  const [colours, setColours] = useState<string[]>([]);
+  const [asItIs, setAsItIs] = useState(true);
+  const inkList = inks.length ? [...(own ? [null] : []), ...inks] : [];
+  const colourList = colours.length ? [...(asItIs ? [null] : []), ...colours] : [];
+  const count = Math.max(1, designs.length) * Math.max(1, inkList.length) * Math.max(1, colourList.length);
+  const make = () => {
+    try {
+      const made = makeOptions(item, print, {
+        designs: designs.map((id) => {
+          const a = artworks.find((x) => x.id === id)!;
+          return {
+            title: a.title,
+            hash: a.picture,
+            width: a.width,
+            height: a.height,
+            drawn: a.vector ? { svg: a.original, inks: {} } : null,
+            knockOut: a.whiteGround ? 1 : 0,
+          };
+        }),
+        inks: inkList,
+        colours: colourList,
+      });
+      onMade(withWork(element, { options: [...item.options, ...made] }));
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title="Make options"
+      about="Every design in every ink on every colour of the item, in one go."
+      footer={
+        <>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="main" onClick={make}>
+            Make {count} options
+          </Button>
+        </>
+      }
+    >
+      <div className="grid gap-4">
+        {item.prints.length > 1 && (
+          <label className="flex items-center gap-3">
+            <span className="text-ink-2">In place of</span>
+            <select
+              aria-label="Design whose options are made"
+              className="border-line h-7 grow rounded-md border px-2"
+              value={print}
+              onChange={(e) => setPrint(e.target.value)}
+            >
+              {item.prints.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <fieldset>
+          <legend className="mb-1.5 font-medium">Designs</legend>
+          <div className="grid grid-cols-5 gap-2">
+            {artworks.map((a) => (
+              <label
+                key={a.id}
+                className={`flex cursor-pointer flex-col gap-1 rounded-md border p-1.5 ${designs.includes(a.id) ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
+              >
+                <input
+                  type="checkbox"
+                  className="sr-only"
+                  checked={designs.includes(a.id)}
+                  onChange={(e) =>
+                    setDesigns((d) => (e.target.checked ? [...d, a.id] : d.filter((x) => x !== a.id)))
+                  }
+                />
+                <img
+                  src={reducedUrl(a.picture, 160)}
+                  alt=""
+                  className="h-14 w-full bg-white object-contain"
+                />
+                <span className="truncate text-[12px]">{a.title}</span>
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        <Colours
+          title="Inks"
+          first="Also in its own colours"
+          on={own}
+          onFirst={setOwn}
+          colours={inks}
+          onChange={setInks}
+          fresh="#1f3d36"
+        />
+        <Colours
+          title="Colours of the item"
+          first="Also as photographed"
+          on={asItIs}
+          onFirst={setAsItIs}
+          colours={colours}
+          onChange={setColours}
+          fresh="#b9502f"
+        />
+      </div>
+    </Dialog>
+  );
+}
+
+function Colours({
+  title,
+  first,
+  on,
+  onFirst,
+  colours,
+  onChange,
+  fresh,
+}: {
+  title: string;
+  first: string;
+  on: boolean;
+  onFirst(on: boolean): void;
+  colours: string[];
+  onChange(colours: string[]): void;
+  fresh: string;
+}) {
+  return (
+    <fieldset className="grid gap-1.5">
+      <legend className="mb-1 font-medium">{title}</legend>
+      <div className="flex flex-wrap items-center gap-2">
+        {colours.map((c, i) => (
+          <span key={i} className="flex items-center gap-0.5">
+            <input
+              type="color"
+              aria-label={`${title}, ${i + 1}`}
+              value={c}
+              className="border-line h-7 w-9 rounded-md border p-0.5"
+              onChange={(e) => onChange(colours.map((x, j) => (j === i ? e.target.value : x)))}
+            />
+            <Button
+              tone="quiet"
+              aria-label={`Remove ${c}`}
+              onClick={() => onChange(colours.filter((_, j) => j !== i))}
+            >
+              ×
+            </Button>
+          </span>
+        ))}
+        <Button onClick={() => onChange([...colours, fresh])}>Add</Button>
+      </div>
+      {colours.length > 0 && (
+        <label className="flex items-center gap-2 text-[12.5px]">
+          <input type="checkbox" checked={on} onChange={(e) => onFirst(e.target.checked)} />
+          {first}
+        </label>
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,81 @@
+import { join } from 'node:path';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { fontEntry } from '@scenograph/core/type/catalogue';
+import { fitText } from '@scenograph/core/type/layout-text';
+import PDFDocument from 'pdfkit';
+import sharp from 'sharp';
+import { fontFolder, loadTypeface } from './fonts';
+
+/**
+ * A sheet of pictures and words as PDF of one page: its frame in points, text as text in embedded fonts at the places
+ * where the painter breaks its lines, pictures as JPEG (those with transparency as PNG).
+ */
+export async function sheetPdf(
+  sheet: ResolvedShot,
+  title: string,
+  load: (hash: string) => Promise<Uint8Array>,
+): Promise<Buffer> {
+  const document = new PDFDocument({
+    size: [sheet.width, sheet.height],
+    margin: 0,
+    info: { Title: title, Creator: 'Scenograph' },
+    lang: 'en',
+  });
+  const chunks: Buffer[] = [];
+  document.on('data', (chunk: Buffer) => chunks.push(chunk));
+  const done = new Promise<void>((resolve) => document.on('end', () => resolve()));
+  const fonts = new Set<string>();
+  for (const element of sheet.elements) {
+    if (element.kind === 'picture') {
+      const { box } = element;
+      const picture = sharp(await load(element.picture));
+      const { hasAlpha } = await picture.metadata();
+      const opaque = !hasAlpha || (await picture.stats()).isOpaque;
+      const bytes = opaque
+        ? await picture.flatten().jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer()
+        : await picture.png().toBuffer();
+      document.image(bytes, box.x, box.y, {
+        fit: [box.width, box.height],
+        align: 'center',
+        valign: 'center',
+      });
+    } else if (element.kind === 'text' && element.text.trim()) {
+      const { box, text } = element;
+      const face = await loadTypeface(element.font);
+      const layout = fitText(text, face, element, box.width, box.height);
+      for (const line of layout.lines) {
+        let x = box.x + line.x;
+        for (const [file, run] of runs(line.text, face.fonts, fontEntry(element.font).files)) {
+          const name = `${element.font}:${file}`;
+          if (!fonts.has(name)) {
+            document.registerFont(name, join(fontFolder, file));
+            fonts.add(name);
+          }
+          document.font(name).fontSize(layout.size).fillColor(element.colour);
+          document.text(run, x, box.y + line.baseline, { lineBreak: false, baseline: 'alphabetic' });
+          x += document.widthOfString(run);
+        }
+      }
+    }
+  }
+  document.end();
+  await done;
+  return Buffer.concat(chunks);
+}
+
+/** A line in pieces that one font file holds each. */
+function runs(
+  text: string,
+  fonts: readonly { charToGlyphIndex(char: string): number }[],
+  files: readonly string[],
+): [file: string, run: string][] {
+  const out: [string, string][] = [];
+  for (const char of text) {
+    const found = fonts.findIndex((f) => f.charToGlyphIndex(char) > 0);
+    const file = files[found < 0 ? 0 : found];
+    const last = out[out.length - 1];
+    if (last?.[0] === file) last[1] += char;
+    else out.push([file, char]);
+  }
+  return out;
+}
