@@ -194,23 +194,30 @@ function copyOf(picture: Rgba): Rgba {
   return { width: picture.width, height: picture.height, data: new Uint8ClampedArray(picture.data) };
 }
 
-/** The range of an area's plane that the whole item takes, with some bleed. */
-function itemReach(surface: AreaSurface, outline: Plane | null, scale: number): Reach {
-  if (!outline) return AREA_REACH;
+/**
+ * The range of an area's surface that the whole item takes: 0..1 is the area itself. A surface is followed so far
+ * beyond its area at most that it still makes sense.
+ * @param scale pixels of the outline a pixel of the surveyed picture
+ */
+export function itemReach(surface: AreaSurface, outline: Plane | null, scale: number, margin = 0.04): Reach {
   const reach = { ...AREA_REACH };
-  const step = Math.max(4, Math.round(Math.max(outline.width, outline.height) / 60));
+  if (!outline) return reach;
+  const step = Math.max(2, Math.round(Math.max(outline.width, outline.height) / 80));
   for (let y = 0; y < outline.height; y += step)
     for (let x = 0; x < outline.width; x += step) {
       if (outline.data[y * outline.width + x] < 0.5) continue;
       const at = placeOn(surface, (x + 0.5) / scale, (y + 0.5) / scale);
       if (!at) continue;
-      reach.u0 = Math.max(-1.5, Math.min(reach.u0, at[0] - 0.04));
-      reach.u1 = Math.min(2.5, Math.max(reach.u1, at[0] + 0.04));
-      reach.v0 = Math.max(-1.5, Math.min(reach.v0, at[1] - 0.04));
-      reach.v1 = Math.min(2.5, Math.max(reach.v1, at[1] + 0.04));
+      reach.u0 = Math.max(-FURTHEST, Math.min(reach.u0, at[0] - margin));
+      reach.u1 = Math.min(1 + FURTHEST, Math.max(reach.u1, at[0] + margin));
+      reach.v0 = Math.max(-FURTHEST, Math.min(reach.v0, at[1] - margin));
+      reach.v1 = Math.min(1 + FURTHEST, Math.max(reach.v1, at[1] + margin));
     }
   return reach;
 }
+
+/** Beyond its area a surface is followed for so many of the area's sides. */
+const FURTHEST = 1.5;
 
 function partOf(plane: Plane, map: UvMap): Float32Array {
   const out = new Float32Array(map.width * map.height);

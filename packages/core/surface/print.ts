@@ -121,6 +121,26 @@ export function fittedPlace(
   return { ...middle, width: k, height: k * aspect };
 }
 
+/** An all-over print goes so far beyond the item's outline, in mm: what the cut may be off. */
+export const BLEED_MM = 3;
+
+/** Where a design covers the whole item with its bleed, in proportion. */
+export function coveringPlace(
+  { width, height, place }: Pick<Print, 'width' | 'height' | 'place'>,
+  area: Pick<PrintArea, 'widthMm' | 'heightMm'>,
+  reach: { u0: number; v0: number; u1: number; v1: number },
+  bleedMm = BLEED_MM,
+): Print['place'] {
+  const w = (reach.u1 - reach.u0) * area.widthMm + 2 * bleedMm;
+  const h = (reach.v1 - reach.v0) * area.heightMm + 2 * bleedMm;
+  const whole = fittedPlace({ width, height, place }, { widthMm: w, heightMm: h }, 'cover');
+  return {
+    ...whole,
+    x: ((reach.u0 + reach.u1) / 2) * area.widthMm,
+    y: ((reach.v0 + reach.v1) / 2) * area.heightMm,
+  };
+}
+
 /** The corners of a design on its area, in mm from the area's top left, clockwise from its own top left. */
 export function printCorners({ place, pins }: Pick<Print, 'place' | 'pins'>): Pair[] {
   if (pins) return pins;

@@ -6,6 +6,10 @@ import {
   type PaintHost,
   type Picture,
 } from '@scenograph/core/paint/environment';
+import { blankOf, type SceneFill } from '@scenograph/core/elements/backdrop/definition';
+import { greyPlane } from '@scenograph/core/raster/pixels';
+import { itemReach, surfaceOf } from '@scenograph/core/surface/print-item';
+import type { Reach } from '@scenograph/core/surface/uv-map';
 import { groundLightness, toneOf } from '@scenograph/core/elements/product/paint';
 import { environmentOf, needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
 import { paletteOf } from '@scenograph/core/raster/palette';
@@ -139,6 +143,19 @@ const api = {
     const environment = environmentOf(shot, await optionsFor(shot));
     const { drift, held } = toneOf(element, environment);
     return { drift, held, ground: groundLightness(element, environment) };
+  },
+
+  /** How far a mockup's item reaches over the surface of one of its areas. */
+  async itemReach(fill: SceneFill, areaId: string): Promise<Reach> {
+    const { outline, width, areas } = fill.survey;
+    const area = areas.find((a) => a.id === areaId)!;
+    const mask = outline ? reduceTo((await picture(outline)).pixels(), 400) : null;
+    return itemReach(
+      surfaceOf(area, blankOf(fill)),
+      mask && greyPlane(mask),
+      mask ? mask.width / width : 1,
+      0,
+    );
   },
 
   /** The colours that make up a picture. */

@@ -2,6 +2,8 @@ import { wrap, type Remote } from 'comlink';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
+import type { SceneFill } from '@scenograph/core/elements/backdrop/definition';
+import type { Reach } from '@scenograph/core/surface/uv-map';
 import type { DeskWorker } from './desk.worker';
 import type { PaintWorker, StagingNote } from './paint.worker';
 
@@ -85,4 +87,9 @@ export function paletteOfPicture(hash: string): Promise<string[]> {
 export function startDesk(): { worker: Remote<DeskWorker>; end(): void } {
   const raw = new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' });
   return { worker: wrap<DeskWorker>(raw), end: () => raw.terminate() };
+}
+
+/** How far a mockup's item reaches over one of its areas. */
+export function reachOfItem(fill: SceneFill, areaId: string): Promise<Reach> {
+  return thumbnailPainter().itemReach(fill, areaId);
 }

@@ -6,6 +6,7 @@ import { INK, type Lay } from '@scenograph/core/surface/material';
 import {
   areaPxPerMm,
   artworkDensity,
+  coveringPlace,
   fittedPlace,
   newPrint,
   printCorners,
@@ -23,6 +24,7 @@ import {
   Switch,
 } from '../../../ui/controls';
 import { say } from '../../../ui/notices';
+import { reachOfItem } from '../../../workers/painters';
 import { freshId, withPrint, withWork, type MockupElement } from '../mockup/editing';
 import { OptionsPart } from '../mockup/options-part';
 import { useMockupTools } from '../mockup/tools';
@@ -188,7 +190,7 @@ export function MockupDesk({ element, during, commit }: Props) {
             artworks?.find((a) => a.original === print.drawn?.svg || a.picture === print.artwork) ?? null
           }
           frameScale={element.box.width / survey.width}
-          outlined={survey.outline !== null}
+          fill={element.fill}
           during={(change) => during(withPrint(element, print.id, change))}
           commit={(label, change) => commit(`${label}, ${print.name}`, withPrint(element, print.id, change))}
         />
@@ -361,7 +363,7 @@ function PrintPart({
   areas,
   artwork,
   frameScale,
-  outlined,
+  fill,
   during,
   commit,
 }: {
@@ -369,7 +371,7 @@ function PrintPart({
   areas: PrintArea[];
   artwork: Artwork | null;
   frameScale: number;
-  outlined: boolean;
+  fill: MockupElement['fill'];
   during(change: Partial<Print>): void;
   commit(label: string, change: Partial<Print>): void;
 }) {
@@ -413,6 +415,14 @@ function PrintPart({
     />
   );
   const density = artworkDensity(print, areaPxPerMm(area) * frameScale);
+  const overAll = async () => {
+    try {
+      const reach = await reachOfItem(fill, area.id);
+      commit('Over the whole item', { reach: 'item', pins: null, place: coveringPlace(print, area, reach) });
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
   const recolour = async (from: string, to: string) => {
     if (!artwork || !print.drawn) return;
     const inks = { ...print.drawn.inks, [from]: to };
@@ -479,7 +489,11 @@ function PrintPart({
           Centre
         </Button>
         {fit('Fit inside', 'inside')}
-        {fit('Cover', 'cover')}
+        {print.reach === 'item' ? (
+          <Button onClick={() => void overAll()}>Cover with bleed</Button>
+        ) : (
+          fit('Cover', 'cover')
+        )}
         {fit('Fill exactly', 'fill')}
       </div>
       <Switch
@@ -489,12 +503,14 @@ function PrintPart({
           commit(on ? 'Pin corners' : 'Without pins', { pins: on ? printCorners(print) : null })
         }
       />
-      {outlined && (
+      {fill.survey.outline && (
         <Switch
           label="Over the whole item"
           on={print.reach === 'item'}
           onChange={(on) =>
-            commit(on ? 'Over the whole item' : 'On its area alone', { reach: on ? 'item' : 'area' })
+            on
+              ? void overAll()
+              : commit('On its area alone', { reach: 'area', place: fittedPlace(print, area, 'inside') })
           }
         />
       )}

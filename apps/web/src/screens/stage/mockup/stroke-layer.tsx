@@ -19,6 +19,8 @@ export function ShadeLayer({
 }) {
   const { shade } = useMockupTools();
   const points = useRef<[number, number][] | null>(null);
+  // The strokes there were before the one under the hand.
+  const before = useRef(element.fill.item.shade);
   const [at, setAt] = useState<[number, number] | null>(null);
   const { box, fill } = element;
   const k = (box.width / fill.survey.width) * zoom;
@@ -29,9 +31,8 @@ export function ShadeLayer({
     return [Math.round(x * 10) / 10, Math.round(y * 10) / 10];
   };
   const strokes = (list: [number, number][]) => {
-    const { item } = fill;
-    const id = freshId('shade', item.shade);
-    return withWork(element, { shade: [...item.shade, { id, points: list, hidden: false, ...shade }] });
+    const id = freshId('shade', before.current);
+    return withWork(element, { shade: [...before.current, { id, points: list, hidden: false, ...shade }] });
   };
   return (
     <svg
@@ -43,6 +44,7 @@ export function ShadeLayer({
       height={frame.height * zoom}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
+        before.current = fill.item.shade;
         points.current = [place(e)];
         during(strokes(points.current));
       }}
