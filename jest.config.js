@@ -16,6 +16,7 @@ const common = {
     'Float64Array',
     'Int32Array',
     'Uint8Array',
+    'Int16Array',
     'Uint8ClampedArray',
   ],
   rootDir: import.meta.dirname,

@@ -210,3 +210,56 @@ test('what cannot be used is said in one sentence, with its exit code, and leave
   expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([]);
   expect(scenograph('--help').code).toBe(0);
 });
+
+test('print lays a design on an area in its ink and fills it exactly; fill grows over what a mask marks', async () => {
+  const mockup = join(ROOT, 'demo/assets/mockups/planter-band.json');
+  writeFileSync(
+    at('stripe.svg'),
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 100" width="200" height="100"><rect width="100" height="100" fill="#c02020"/></svg>',
+  );
+  const done = scenograph('print', mockup, at('stripe.svg'), '-o', at('printed.png'));
+  expect(done.code).toBe(0);
+  expect(done.json).toMatchObject({
+    area: 'band',
+    shape: 'cone',
+    lay: 'multiply',
+    place: { width: 136.2, height: 70.6 },
+  });
+  const pixel = async (file: string, left: number, top: number) => [
+    ...(await sharp(file).extract({ left, top, width: 1, height: 1 }).removeAlpha().raw().toBuffer()),
+  ];
+  const blank = mockup.replace('.json', '.jpg');
+  // The left half of the band is red, the right half as blank as it was.
+  const [r, g] = await pixel(at('printed.png'), 800, 850);
+  expect(r).toBeGreaterThan(g * 2);
+  expect(await pixel(at('printed.png'), 1150, 850)).toEqual(await pixel(blank, 1150, 850));
+  const inked = scenograph(
+    'print', mockup, at('stripe.svg'), '--width-mm', '40', '--ink', '#2040c0', '--opacity', '1', '--lay', 'opaque', '-o', at('inked.jpg'),
+  ); // prettier-ignore
+  expect(inked.json).toMatchObject({
+    ink: '#2040c0',
+    opacity: 1,
+    lay: 'opaque',
+    place: { width: 40, height: 20 },
+  });
+  const wrong = scenograph('print', mockup, at('stripe.svg'), '--area', 'lid', '-o', at('no.png'));
+  expect([wrong.code, wrong.error]).toEqual([1, expect.stringMatching(/no print area "lid"; it has band/)]);
+
+  await sharp({ create: { width: 120, height: 90, channels: 3, background: '#b09070' } })
+    .composite([
+      { input: { create: { width: 16, height: 16, channels: 3, background: '#000000' } }, left: 50, top: 40 },
+    ])
+    .png()
+    .toFile(at('scratch.png'));
+  await sharp({ create: { width: 120, height: 90, channels: 3, background: '#000000' } })
+    .composite([
+      { input: { create: { width: 20, height: 20, channels: 3, background: '#ffffff' } }, left: 48, top: 38 },
+    ])
+    .png()
+    .toFile(at('mark.png'));
+  const filled = scenograph('fill', at('scratch.png'), '--mask', at('mark.png'), '-o', at('filled.png'));
+  expect(filled.json).toMatchObject({ width: 120, height: 90, filledPixels: 400 });
+  expect((await pixel(at('filled.png'), 58, 48))[0]).toBeGreaterThan(160);
+  const none = scenograph('fill', at('scratch.png'), '--mask', at('scratch.png'), '-o', at('no.png'));
+  expect(none.code).toBe(1);
+});

@@ -1,70 +1,12 @@
-import { fork, type ChildProcess } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
-import { join } from 'node:path';
-import pg from 'pg';
 import sharp from 'sharp';
 import yauzl from 'yauzl';
+import { testServer } from './test-server';
 
 /** The built server and workers, over HTTP, on a real PostgreSQL: a copy of the demo for each suite. */
 
-const ROOT = join(__dirname, '../../..');
-const CLUSTER = process.env.SCENOGRAPH_TEST_CLUSTER ?? '';
-const children: ChildProcess[] = [];
-let base = '';
-let url = '';
-
-async function start(
-  file: string,
-  env: Record<string, string>,
-): Promise<{ child: ChildProcess; message: unknown }> {
-  const child = fork(join(ROOT, 'apps/server/dist', file), [], {
-    env: { ...process.env, ...env },
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    execArgv: [],
-  });
-  children.push(child);
-  const message = await new Promise((resolve, reject) => {
-    child.once('message', resolve);
-    child.once('exit', (code) => reject(new Error(`${file} ended with ${code}`)));
-  });
-  return { child, message };
-}
-
-const startWorker = () => start('worker.mjs', { DATABASE_URL: url, SCENOGRAPH_THREADS: '1' });
-
-async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
-  if (child.exitCode !== null || child.signalCode) return;
-  const gone = new Promise((r) => child.once('exit', r));
-  child.kill(signal);
-  await gone;
-}
-
-beforeAll(async () => {
-  const admin = new pg.Client({ connectionString: `${CLUSTER}/postgres` });
-  await admin.connect();
-  const name = `server_${randomUUID().slice(0, 8)}`;
-  await admin.query(`create database "${name}" template demo_template`);
-  await admin.end();
-  url = `${CLUSTER}/${name}`;
-  const port = 20_000 + Math.floor(Math.random() * 20_000);
-  await start('main.mjs', { DATABASE_URL: url, PORT: String(port) });
-  base = `http://127.0.0.1:${port}`;
-});
-
-afterAll(async () => {
-  await Promise.all(children.map((c) => end(c, 'SIGTERM')));
-});
-
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
-async function call(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }> {
-  const raw = body instanceof Uint8Array;
-  const response = await fetch(base + path, {
-    method,
-    headers: body === undefined || raw ? undefined : { 'Content-Type': 'application/json' },
-    body: raw ? (body as unknown as BodyInit) : body === undefined ? undefined : JSON.stringify(body),
-  });
-  return { status: response.status, body: await response.json() };
-}
+const server = testServer();
+const { call, end, startWorker } = server;
 
 async function until<T>(read: () => Promise<T>, good: (value: T) => boolean, seconds = 400): Promise<T> {
   const deadline = Date.now() + seconds * 1000;
@@ -115,7 +57,7 @@ test('photos come in one by one: a bad one is refused with a sentence, the good 
   const taken = await call('POST', '/api/photos?name=disc.jpg', good);
   expect(taken.status).toBe(201);
   expect(taken.body.original).toBe(createHash('sha256').update(good).digest('hex'));
-  const stored = await fetch(`${base}/api/blobs/${taken.body.original}`);
+  const stored = await fetch(`${server.base()}/api/blobs/${taken.body.original}`);
   expect(Buffer.from(await stored.arrayBuffer()).equals(good)).toBe(true);
   expect(stored.headers.get('cache-control')).toMatch(/immutable/);
 });
@@ -265,7 +207,9 @@ test('a scene is brought in, surveyed, refused where its measures do not fit, an
   expect(
     (await call('POST', `/api/scenes/${made.id}/mask/occluder?name=m.png`, mask)).body.survey.occluder,
   ).toMatch(/^[0-9a-f]{64}$/);
-  const zip = Buffer.from(await (await fetch(`${base}/api/scenes/export.zip?id=${made.id}`)).arrayBuffer());
+  const zip = Buffer.from(
+    await (await fetch(`${server.base()}/api/scenes/export.zip?id=${made.id}`)).arrayBuffer(),
+  );
   await call('DELETE', `/api/scenes/${made.id}`);
   expect((await call('POST', '/api/scenes/import?name=l.zip', zip)).body).toEqual({ taken: 1, refused: [] });
   const back = (
@@ -342,7 +286,7 @@ test('a cutout is made by a worker; a worker killed in the middle of a delivery 
   expect([done.state, done.made, done.failed]).toEqual(['done', 12, 0]);
   for (const blob of kept) expect(done.cells.map((c: { blob: string }) => c.blob)).toContain(blob);
 
-  const answer = await fetch(`${base}/api/deliveries/${order.id}/zip`);
+  const answer = await fetch(`${server.base()}/api/deliveries/${order.id}/zip`);
   const files = await unzip(Buffer.from(await answer.arrayBuffer()));
   const manifest = JSON.parse(files.get('manifest.json')!.toString());
   expect(files.size).toBe(14);
@@ -375,12 +319,12 @@ test('a delivery that waits can be cancelled, and says so', async () => {
     .body;
   const cancelled = (await call('POST', `/api/deliveries/${order.id}/cancel`, {})).body;
   expect(cancelled.state).toBe('cancelled');
-  const zip = await fetch(`${base}/api/deliveries/${order.id}/zip`);
+  const zip = await fetch(`${server.base()}/api/deliveries/${order.id}/zip`);
   expect(zip.status).toBe(404);
 });
 
 test('events tell a browser what happens', async () => {
-  const stream = await fetch(`${base}/api/events`);
+  const stream = await fetch(`${server.base()}/api/events`);
   const reader = stream.body!.getReader();
   const { id } = await listing('Watering can');
   const order = (await call('POST', `/api/listings/${id}/deliveries`, { slots: ['kestrel-market/main'] }))
