@@ -19,6 +19,8 @@ import { createPainter } from '@scenograph/host-node/painter';
 import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/read-picture';
 import { generatedSet } from './generated-set';
 import { grabCut, loadOpenCv } from './grabcut';
+import { benchFill } from './fill';
+import { benchPrint } from './print';
 import { benchStaging } from './staging';
 
 /** Speed and quality, each against a named baseline measured in the same run. */
@@ -316,3 +318,5 @@ if (!only || only === 'cutout') await benchCutout();
 if (!only || only === 'paint') await benchPainting();
 if (!only || only === 'large') await benchLarge();
 if (!only || only === 'staging') await benchStaging(root);
+if (!only || only === 'print') await benchPrint(root);
+if (!only || only === 'fill') await benchFill(root);

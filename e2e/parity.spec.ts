@@ -16,7 +16,7 @@ async function pixels(png: Buffer): Promise<Rgba> {
   return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
 }
 
-for (const listing of ['Autumn planters', 'Watering can', 'Twine and tags'])
+for (const listing of ['Autumn planters', 'Watering can', 'Twine and tags', 'Printed planter'])
   test(`${listing}: the stage shows what the server delivers, at 45 dB or more`, async ({
     page,
     request,

@@ -8,7 +8,8 @@ test('every main screen meets WCAG 2.2 AA as far as a machine can tell, and logs
 }) => {
   const { listing, shots } = await findListing(request, 'Autumn planters');
   const [photo] = (await (await request.get('/api/photos')).json()) as { id: string }[];
-  const [scene] = (await (await request.get('/api/scenes')).json()) as { id: string }[];
+  const scenes = (await (await request.get('/api/scenes')).json()) as { id: string; title: string }[];
+  const printed = await findListing(request, 'Printed planter');
   const [delivery] = (await (await request.get('/api/deliveries')).json()) as { id: string }[];
   const errors: string[] = [];
   page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
@@ -22,7 +23,9 @@ test('every main screen meets WCAG 2.2 AA as far as a machine can tell, and logs
     `/photos/${photo.id}/cutout`,
     '/products',
     '/library',
-    `/library/scenes/${scene.id}`,
+    `/shots/${printed.shots[0].id}`,
+    `/library/scenes/${scenes[0].id}`,
+    `/library/scenes/${scenes.find((s) => s.title === 'White planter with band')!.id}`,
     '/spec-sheets',
     '/deliveries',
     `/deliveries/${delivery.id}`,

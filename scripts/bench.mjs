@@ -1,4 +1,4 @@
-/** "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint" or "-- large" for one part). */
+/** "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint", "-- large", "-- staging", "-- print" or "-- fill" for one part). */
 import { buildBench } from './build.mjs';
 import { ensurePackages, runCommand } from './setup.mjs';
 

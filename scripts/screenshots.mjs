@@ -15,6 +15,8 @@ mkdirSync(folder, { recursive: true });
 const api = async (path) => (await fetch(`${address}${path}`)).json();
 const listing = (await api('/api/listings')).find((l) => l.title === 'Autumn planters');
 const { shots } = await api(`/api/listings/${listing.id}`);
+const printedListing = (await api('/api/listings')).find((l) => l.title === 'Printed planter');
+const { shots: printed } = await api(`/api/listings/${printedListing.id}`);
 const photos = await api('/api/photos');
 const scenes = await api('/api/scenes');
 const [delivery] = await api('/api/deliveries');
@@ -74,6 +76,37 @@ const VIEWS = [
       await page.waitForTimeout(1500);
     },
   ],
+  [
+    'mockup',
+    `/shots/${printed.find((s) => s.title === 'Band').id}`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Design Herb sprig' }).focus();
+      await page.waitForTimeout(1500);
+    },
+  ],
+  [
+    'options',
+    `/shots/${printed.find((s) => s.title === 'Band').id}`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Make options' }).click();
+      const dialog = page.getByRole('dialog');
+      await dialog.getByText('Herb sprig').click();
+      await dialog.getByText('Potting club').click();
+      await dialog.getByText('Hexagon dots').click();
+      await dialog
+        .getByRole('group', { name: 'Colours of the item' })
+        .getByRole('button', { name: 'Add' })
+        .click();
+      await dialog.getByRole('button', { name: /^Make \d+ options/ }).click();
+      await page.waitForTimeout(9000);
+    },
+    async (page) => {
+      await page.getByRole('button', { name: 'Back to the stage' }).click();
+      await page.keyboard.press('Control+z');
+      await page.waitForTimeout(1500);
+    },
+  ],
+  ['mockup-survey', `/library/scenes/${scenes.find((s) => s.title === 'Kraft seed packet').id}`],
   ['spec-sheets', '/spec-sheets'],
   ['deliveries', '/deliveries'],
   ['delivery', `/deliveries/${delivery.id}`],

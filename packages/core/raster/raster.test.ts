@@ -1,3 +1,4 @@
+import { ssim } from './ssim';
 import { blur } from './blur';
 import { components } from './components';
 import { grow, squaredDistance } from './distance';
@@ -90,4 +91,17 @@ test('bounds hold exactly what lies above the threshold', () => {
   expect(boundsAbove(plane, 0.5)).toEqual({ x: 3, y: 2, width: 1, height: 1 });
   expect(boundsAbove(plane, 0.1)).toEqual({ x: 3, y: 2, width: 5, height: 4 });
   expect(boundsAbove(plane, 0.7)).toBeNull();
+});
+
+test('SSIM is 1 for like pictures, less for what lost its structure, and counts only where it is asked', () => {
+  const a = createRgba(64, 64);
+  const next = random(5);
+  for (let i = 0; i < a.data.length; i += 4) a.data.set([next() * 255, next() * 255, next() * 255, 255], i);
+  expect(ssim(a, a)).toBeCloseTo(1, 6);
+  const flat = createRgba(64, 64);
+  flat.data.set(a.data);
+  for (let y = 0; y < 64; y++) for (let x = 32; x < 64; x++) flat.data.set([128, 128, 128], (y * 64 + x) * 4);
+  expect(ssim(a, flat)).toBeLessThan(0.7);
+  const left = Uint8Array.from({ length: 64 * 64 }, (_, i) => (i % 64 < 28 ? 1 : 0));
+  expect(ssim(a, flat, left)).toBeGreaterThan(0.95);
 });
