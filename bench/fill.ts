@@ -1,3 +1,4 @@
+import { createRequire } from 'node:module';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { psnr } from '@scenograph/core/raster/compare';
@@ -14,16 +15,22 @@ import { fillHole } from '@scenograph/core/retouch/fill';
 import { MATERIALS } from '@scenograph/core/stage/materials';
 import { NEW_SET, paintSet } from '@scenograph/core/elements/backdrop/set';
 import { decodeGrey, decodePicture } from '@scenograph/host-node/read-picture';
-import { loadOpenCv } from './grabcut';
 
 /* eslint-disable @typescript-eslint/no-explicit-any */
+
+/** An OpenCV build that has its photo module; the one used for GrabCut has none. */
+async function loadOpenCv(): Promise<any> {
+  const cv = createRequire(import.meta.url)('@techstark/opencv-js');
+  if (!cv.Mat) await new Promise<void>((resolve) => (cv.onRuntimeInitialized = resolve));
+  return { cv };
+}
 
 /** Filling against the hidden truth, next to OpenCV's inpainting of the same hole in the same run. */
 export async function benchFill(root: string): Promise<void> {
   console.log(
     '\nFilling a hole. Baseline: OpenCV inpaint (Telea 2004), radius 5, on the same hole in the same run.',
   );
-  const cv = await loadOpenCv();
+  const { cv } = await loadOpenCv();
   const cases: [string, Rgba, Plane][] = [];
   for (const material of MATERIALS) {
     const picture = paintSet({ ...NEW_SET, material, seed: 11 }, 900, 700, 1);

@@ -23,33 +23,41 @@ const BYTE = Float32Array.from({ length: 4097 }, (_, i) => fromLinear(i / 4096))
  * from the blank; highlights lie over the ink. Changes `picture` inside the split's rectangle.
  */
 export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLayer[]): void {
-  const { width, height, base, white } = split;
+  const { width, height, base, white, lit, smooth, highlight } = split;
   const own = 0.2126 * base[0] + 0.7152 * base[1] + 0.0722 * base[2];
-  const [r0, g0, b0] = base;
+  const r0 = base[0];
+  const g0 = base[1];
+  const b0 = base[2];
   const out = picture.data;
+  const count = layers.length;
+  const inks = layers.map((l) => l.design.data);
+  const multiplies = layers.map((l) => l.lay === 'multiply');
   for (let y = 0, i = 0; y < height; y++) {
     let j = ((split.y + y) * picture.width + split.x) * 4;
     for (let x = 0; x < width; x++, i++, j += 4) {
+      const o = i * 4;
       // The stack of inks as reflectance: what the stock becomes there.
-      let [r, g, b] = [r0, g0, b0];
+      let r = r0;
+      let g = g0;
+      let b = b0;
       let grain = 1;
       let gloss = 1;
       // What share of the stock covering inks leave to be seen.
       let bare = 1;
       let printed = false;
-      for (const layer of layers) {
-        const o = i * 4;
-        const ink = layer.design.data;
+      for (let n = 0; n < count; n++) {
+        const ink = inks[n];
         const alpha = ink[o + 3];
         if (alpha === 0) continue;
+        const layer = layers[n];
         const a = (alpha / 255) * layer.opacity * (layer.within ? layer.within[i] : 1);
         if (a < 1 / 512) continue;
         printed = true;
         const k = 255 / alpha;
-        const ir = LINEAR[Math.min(255, Math.round(ink[o] * k))];
-        const ig = LINEAR[Math.min(255, Math.round(ink[o + 1] * k))];
-        const ib = LINEAR[Math.min(255, Math.round(ink[o + 2] * k))];
-        if (layer.lay === 'multiply') {
+        const ir = LINEAR[Math.min(255, (ink[o] * k + 0.5) | 0)];
+        const ig = LINEAR[Math.min(255, (ink[o + 1] * k + 0.5) | 0)];
+        const ib = LINEAR[Math.min(255, (ink[o + 2] * k + 0.5) | 0)];
+        if (multiplies[n]) {
           r *= 1 - a + a * ir;
           g *= 1 - a + a * ig;
           b *= 1 - a + a * ib;
@@ -63,13 +71,12 @@ export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLay
         gloss += a * (layer.gloss - gloss);
       }
       if (!printed) continue;
-      const { lit, smooth, highlight } = split;
       // How the light falls on the base here, with as much grain as shows through.
       const fall = lit[i] / own;
-      const light = grain === 1 ? fall : (smooth[i] / own) * Math.pow(lit[i] / smooth[i], grain);
-      const shine = highlight[i] * gloss;
-      // The stock's own colour changes a little from place to place; where it is not covered, that stays.
+      const light = grain === 1 ? fall : (smooth[i] / own) * weakened(lit[i] / smooth[i], grain);
       const shown = highlight[i];
+      const shine = shown * gloss;
+      // The stock's own colour changes a little from place to place; where it is not covered, that stays.
       out[j] = BYTE[level(lit1(LINEAR[out[j]], shown, r0 * fall, bare, r * light) + shine)];
       out[j + 1] = BYTE[level(lit1(LINEAR[out[j + 1]], shown, g0 * fall, bare, g * light) + shine)];
       out[j + 2] = BYTE[level(lit1(LINEAR[out[j + 2]], shown, b0 * fall, bare, b * light) + shine)];
@@ -82,6 +89,12 @@ function lit1(now: number, highlight: number, blank: number, bare: number, ink: 
   if (blank <= 1e-5) return ink;
   const change = now > highlight ? (now - highlight) / blank : 0;
   return ink * (1 + (change - 1) * bare);
+}
+
+/** A ratio to a power of 0..1; near 1, as grain is, by its tangent. */
+function weakened(ratio: number, power: number): number {
+  const off = ratio - 1;
+  return off > -0.12 && off < 0.12 ? 1 + power * off : Math.pow(ratio, power);
 }
 
 const level = (value: number) => (value <= 0 ? 0 : value >= 1 ? 4096 : (value * 4096 + 0.5) | 0);
