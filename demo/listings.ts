@@ -1,8 +1,8 @@
 import {
+  mockupShot,
   newBackdrop,
   newPicture,
   newProduct,
-  newSceneBackdrop,
   newText,
   sceneFill,
   sceneShot,
@@ -91,18 +91,18 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
   await addShots(db, printed, [
     [
       'Band',
-      mockupShot(band, [['band', art('Herb sprig'), 'inside']]),
+      printedShot(band, [['band', art('Herb sprig'), 'inside']]),
       ['kestrel-market/gallery-1', 'oddment-lane/hero', 'fernway-social/square'],
     ],
     [
       'Gift box',
-      mockupShot(scene('Blank gift'), [
+      printedShot(scene('Blank gift'), [
         ['long-side', art('Potting club'), 'inside'],
         ['short-side', art('Herb sprig'), 'inside'],
       ]),
       ['oddment-lane/lifestyle'],
     ],
-    ['Seed packet', mockupShot(scene('Kraft'), [['front', art('Basil label'), 'inside']]), []],
+    ['Seed packet', printedShot(scene('Kraft'), [['front', art('Basil label'), 'inside']]), []],
   ]);
 
   // A first delivery waits for the worker, so that the list of deliveries has something to show.
@@ -156,12 +156,13 @@ async function addShots(
 }
 
 /** A mockup with designs on its areas. */
-function mockupShot(
-  { title, picture, survey }: SceneRow,
+function printedShot(
+  scene: SceneRow,
   prints: [area: string, artwork: typeof artworks.$inferSelect, how: 'inside' | 'fill'][],
 ): Shot {
-  const shot = emptyShot(survey.width, survey.height);
-  const backdrop = newSceneBackdrop('backdrop', title, picture, survey);
+  const shot = mockupShot(scene);
+  const { picture, survey } = scene;
+  const [backdrop] = shot.elements;
   const fill = sceneFill(picture, survey);
   const designs = prints.map(([id, artwork, how], i) => {
     const area = survey.areas.find((a) => a.id === id)!;
@@ -174,7 +175,8 @@ function mockupShot(
     );
     return how === 'fill' ? { ...design, place: fittedPlace(design, area, 'fill') } : design;
   });
-  return { ...shot, elements: [{ ...backdrop, fill: { ...fill, item: { ...fill.item, prints: designs } } }] };
+  const printed = { ...fill, item: { ...fill.item, prints: designs } };
+  return { ...shot, elements: [{ ...backdrop, fill: printed } as typeof backdrop] };
 }
 
 /** Morning sill: a scene with headline, price and the brand's wordmark. */

@@ -89,6 +89,12 @@ export function newText(id: string, text: string, frame: { width: number; height
   };
 }
 
+/** A mockup as it is, to be printed on. */
+export function mockupShot(scene: { title: string; picture: string; survey: SceneSurvey }): Shot {
+  const shot = emptyShot(scene.survey.width, scene.survey.height);
+  return { ...shot, elements: [newSceneBackdrop('backdrop', scene.title, scene.picture, scene.survey)] };
+}
+
 export function newPicture(
   id: string,
   title: string,

@@ -1,6 +1,6 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
-import { sceneShot, whiteShot } from '@scenograph/core/shot/starters';
+import { mockupShot, sceneShot, whiteShot } from '@scenograph/core/shot/starters';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Shot } from '@scenograph/core/shot/document';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
@@ -110,11 +110,16 @@ export class ListingsService {
 
   async addShot(listingId: string, body: { kind: 'white' | 'scene'; sceneId?: string; title?: string }) {
     const { variants: own, shots: present } = await this.one(listingId);
-    const first = own.find((v) => v.data.cutout);
-    if (!first) throw new UnprocessableEntityException('No variant of this listing has a cutout yet.');
+    // A mockup is printed on: it needs no cutout.
+    const product = () => {
+      const first = own.find((v) => v.data.cutout);
+      if (!first) throw new UnprocessableEntityException('No variant of this listing has a cutout yet.');
+      return first;
+    };
     let document: Shot;
     let title = body.title;
     if (body.kind === 'white') {
+      const first = product();
       document = whiteShot(first.data, first.pose);
       title ??= 'On white';
     } else {
@@ -122,7 +127,11 @@ export class ListingsService {
         ? await this.db.select().from(scenes).where(eq(scenes.id, body.sceneId))
         : await this.db.select().from(scenes).where(eq(scenes.workspaceId, WORKSPACE)).limit(1);
       if (!scene) throw new NotFoundException('This scene is not in the library any more.');
-      document = sceneShot(first.data, first.pose, scene);
+      if (scene.survey.areas.length) document = mockupShot(scene);
+      else {
+        const first = product();
+        document = sceneShot(first.data, first.pose, scene);
+      }
       title ??= scene.title;
     }
     const [made] = await this.db

@@ -214,7 +214,7 @@ function Board({ detail }: { detail: ListingDetail }) {
                     const shot = fedBy(key);
                     return (
                       <td key={key} className="border-line h-26 border-r border-b p-0 text-center">
-                        {shot && variant.data.cutout ? (
+                        {shot && (variant.data.cutout || !followsVariant(shot)) ? (
                           <Link
                             to={`/shots/${shot.id}?slot=${encodeURIComponent(key)}&variant=${variant.id}`}
                             aria-label={`Open ${variant.data.variant || variant.data.title}, ${slot.title}`}
@@ -335,6 +335,11 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
   );
 }
 
+/** Whether a shot shows the variant's own cutout. */
+function followsVariant({ document }: ShotRow): boolean {
+  return document.elements.some((e) => e.kind === 'product' && e.followsVariant);
+}
+
 function AddShot({ listingId, onClose }: { listingId: string; onClose(): void }) {
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const add = async (body: { kind: 'white' | 'scene'; sceneId?: string }) => {
@@ -347,7 +352,13 @@ function AddShot({ listingId, onClose }: { listingId: string; onClose(): void })
     }
   };
   return (
-    <Dialog open wide onClose={onClose} title="Add a shot" about="Choose what the product stands on or in.">
+    <Dialog
+      open
+      wide
+      onClose={onClose}
+      title="Add a shot"
+      about="Choose what the product stands on or in, or a mockup to print on."
+    >
       <div className="grid grid-cols-4 gap-3">
         <button
           type="button"
@@ -365,7 +376,10 @@ function AddShot({ listingId, onClose }: { listingId: string; onClose(): void })
             className="border-line hover:border-spruce overflow-hidden rounded-md border text-left"
           >
             <img src={reducedUrl(s.picture, 320)} alt="" className="aspect-[4/3] w-full object-cover" />
-            <span className="border-line block truncate border-t px-2 py-1.5">{s.title}</span>
+            <span className="border-line block truncate border-t px-2 py-1.5">
+              {s.title}
+              {s.survey.areas.length > 0 && <span className="text-ink-2"> mockup</span>}
+            </span>
           </button>
         ))}
       </div>

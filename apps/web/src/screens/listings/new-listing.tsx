@@ -15,7 +15,8 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
   const [without, setWithout] = useState<string[]>([]);
   const [trouble, setTrouble] = useState('');
   const [busy, setBusy] = useState(false);
-  const chosenScene = scene ?? scenes?.[0]?.id;
+  const standing = scenes?.filter((s) => !s.survey.areas.length);
+  const chosenScene = scene ?? standing?.[0]?.id;
   const chosenSheets = sheets?.map((s) => s.id).filter((id) => !without.includes(id)) ?? [];
 
   const start = async () => {
@@ -62,7 +63,7 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
         <fieldset>
           <legend className="text-ink-2 mb-1.5 text-[12px]">Scene for the lifestyle pictures</legend>
           <div className="grid grid-cols-4 gap-2.5">
-            {scenes?.map((s) => (
+            {standing?.map((s) => (
               <label
                 key={s.id}
                 className={`cursor-pointer overflow-hidden rounded-md border ${chosenScene === s.id ? 'border-spruce ring-spruce ring-1' : 'border-line'} has-[:focus-visible]:outline-2`}
