@@ -1,25 +1,15 @@
 import { Trash2 } from 'lucide-react';
-import { reducedUrl, refresh, request, sendFile, useServer, type Artwork } from '../../api/client';
+import { ARTWORK_FILES, bringInArtwork } from '../../api/artwork';
+import { reducedUrl, refresh, request, useServer, type Artwork } from '../../api/client';
 import { IconButton } from '../../ui/controls';
+import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 
 /** The designs that are printed on mockups. */
 export function ArtworkShelf() {
   const { data: artworks } = useServer<Artwork[]>('/api/artwork');
-  const bringIn = async (files: FileList | null) => {
-    for (const file of files ?? [])
-      try {
-        const made = await sendFile<Artwork>(
-          `/api/artwork?name=${encodeURIComponent(file.name)}`,
-          file,
-          () => undefined,
-        );
-        say('pass', `${made.title} is in the library.`);
-        for (const note of made.notes) say('look', `${made.title}: ${note}.`);
-      } catch (e) {
-        say('stop', (e as Error).message);
-      }
-    refresh('/api/artwork');
+  const bringIn = async (files: File[]) => {
+    for (const made of await bringInArtwork(files)) say('pass', `${made.title} is in the library.`);
   };
   return (
     <>
@@ -27,20 +17,13 @@ export function ArtworkShelf() {
         <h2 className="font-semibold">
           Artwork <span className="measure text-ink-2">{artworks?.length ?? ''}</span>
         </h2>
-        <label className="border-line bg-card hover:border-ink-3 inline-flex h-7 cursor-pointer items-center rounded-md border px-3 font-medium">
-          Bring in artwork
-          <input
-            type="file"
-            multiple
-            accept=".svg,image/svg+xml,image/png,image/jpeg,image/webp"
-            className="sr-only"
-            aria-label="Artwork to bring in"
-            onChange={(e) => {
-              void bringIn(e.target.files);
-              e.target.value = '';
-            }}
-          />
-        </label>
+        <FileButton
+          title="Bring in artwork"
+          label="Artwork to bring in"
+          accept={ARTWORK_FILES}
+          multiple
+          onFiles={(files) => void bringIn(files)}
+        />
       </div>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
         {artworks?.map((a) => (

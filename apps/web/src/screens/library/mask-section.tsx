@@ -10,6 +10,7 @@ import {
   type Scene,
 } from '../../api/client';
 import { Button } from '../../ui/controls';
+import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 
 /** A mask over a scene's picture, made with the cutout desk or brought in as PNG. */
@@ -77,27 +78,20 @@ export function MaskSection({
             Take over the cutout
           </Button>
         )}
-        <label className="border-line hover:border-ink-3 inline-flex h-7 cursor-pointer items-center rounded-md border px-3 font-medium">
-          Bring in a PNG
-          <input
-            type="file"
-            accept="image/png"
-            className="sr-only"
-            aria-label={`${title} mask to bring in`}
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file)
-                void take(() =>
-                  sendFile<Scene>(
-                    `/api/scenes/${scene.id}/mask/${mask}?name=${encodeURIComponent(file.name)}`,
-                    file,
-                    () => undefined,
-                  ),
-                );
-              e.target.value = '';
-            }}
-          />
-        </label>
+        <FileButton
+          title="Bring in a PNG"
+          label={`${title} mask to bring in`}
+          accept="image/png"
+          onFiles={([file]) =>
+            void take(() =>
+              sendFile<Scene>(
+                `/api/scenes/${scene.id}/mask/${mask}?name=${encodeURIComponent(file.name)}`,
+                file,
+                () => undefined,
+              ),
+            )
+          }
+        />
         {value && <Button onClick={onWithout}>Without</Button>}
       </div>
     </div>

@@ -1,0 +1,244 @@
+import type { PrintArea } from '@scenograph/core/surface/area';
+import { INK, type Lay } from '@scenograph/core/surface/material';
+import {
+  areaPxPerMm,
+  artworkDensity,
+  coveringPlace,
+  fittedPlace,
+  printCorners,
+  type Print,
+} from '@scenograph/core/surface/print';
+import { request, type Artwork } from '../../../api/client';
+import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
+import { say } from '../../../ui/notices';
+import { reachOfItem } from '../../../workers/painters';
+import type { MockupElement } from './editing';
+
+/** One design: where it lies and how its ink behaves. */
+export function PrintPart({
+  print,
+  areas,
+  artwork,
+  frameScale,
+  fill,
+  during,
+  commit,
+}: {
+  print: Print;
+  areas: PrintArea[];
+  artwork: Artwork | null;
+  frameScale: number;
+  fill: MockupElement['fill'];
+  during(change: Partial<Print>): void;
+  commit(label: string, change: Partial<Print>): void;
+}) {
+  const area = areas.find((a) => a.id === print.area) ?? areas[0];
+  const usual = INK[area.material];
+  const { place } = print;
+  const aspect = print.height / print.width;
+  const mm = (label: string, key: 'x' | 'y' | 'width' | 'height') => (
+    <NumberField
+      label={label}
+      unit="mm"
+      min={key === 'width' || key === 'height' ? 0.5 : undefined}
+      value={Math.round(place[key] * 10) / 10}
+      onCommit={(v) =>
+        commit(label, {
+          pins: null,
+          place: {
+            ...place,
+            [key]: v,
+            // In proportion, unless it was stretched on purpose.
+            ...(key === 'width' && inProportion(print) && { height: v * aspect }),
+            ...(key === 'height' && inProportion(print) && { width: v / aspect }),
+          },
+        })
+      }
+    />
+  );
+  const fit = (label: string, how: 'inside' | 'cover' | 'fill') => (
+    <Button onClick={() => commit(label, { pins: null, place: fittedPlace(print, area, how) })}>
+      {label}
+    </Button>
+  );
+  const ink = (label: string, key: 'opacity' | 'grain' | 'gloss' | 'folds', most = 100) => (
+    <Slider
+      label={label}
+      unit="%"
+      max={most}
+      value={Math.round((print[key] ?? usual[key]) * 100)}
+      onChange={(v) => during({ [key]: v / 100 })}
+      onCommit={(v) => commit(label, { [key]: v / 100 })}
+    />
+  );
+  const density = artworkDensity(print, areaPxPerMm(area) * frameScale);
+  const overAll = async () => {
+    try {
+      const reach = await reachOfItem(fill, area.id);
+      commit('Over the whole item', { reach: 'item', pins: null, place: coveringPlace(print, area, reach) });
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const recolour = async (from: string, to: string) => {
+    if (!artwork || !print.drawn) return;
+    const inks = { ...print.drawn.inks, [from]: to };
+    if (from === to) delete inks[from];
+    try {
+      const drawn = await request<{ picture: string; width: number; height: number }>(
+        'POST',
+        `/api/artwork/${artwork.id}/inks`,
+        { inks },
+      );
+      commit('Colour of the design', {
+        artwork: drawn.picture,
+        width: drawn.width,
+        height: drawn.height,
+        drawn: { ...print.drawn, inks },
+      });
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <fieldset className="border-line grid gap-1.5 rounded-md border p-2.5">
+      <legend className="px-1 font-medium">{print.name}</legend>
+      {areas.length > 1 && (
+        <Select
+          label="Printed on"
+          className="w-full"
+          value={area.id}
+          onChange={(id) => {
+            const to = areas.find((a) => a.id === id)!;
+            commit('Another area', { area: id, pins: null, place: fittedPlace(print, to, 'inside', 0.8) });
+          }}
+          options={areas.map((a) => ({ value: a.id, title: a.title }))}
+        />
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        {mm('Middle, across', 'x')}
+        {mm('Middle, down', 'y')}
+        {mm('Width', 'width')}
+        {mm('Height', 'height')}
+        <NumberField
+          label="Turn"
+          unit="°"
+          min={-360}
+          max={360}
+          value={Math.round(place.turn * 10) / 10}
+          onCommit={(turn) => commit('Turn', { pins: null, place: { ...place, turn } })}
+        />
+        <NumberField
+          label="Slant"
+          unit="°"
+          min={-75}
+          max={75}
+          value={Math.round(place.slant * 10) / 10}
+          onCommit={(slant) => commit('Slant', { pins: null, place: { ...place, slant } })}
+        />
+      </div>
+      <div className="flex flex-wrap gap-1.5">
+        <Button
+          onClick={() =>
+            commit('Centre', { pins: null, place: { ...place, x: area.widthMm / 2, y: area.heightMm / 2 } })
+          }
+        >
+          Centre
+        </Button>
+        {fit('Fit inside', 'inside')}
+        {print.reach === 'item' ? (
+          <Button onClick={() => void overAll()}>Cover with bleed</Button>
+        ) : (
+          fit('Cover', 'cover')
+        )}
+        {fit('Fill exactly', 'fill')}
+      </div>
+      <Switch
+        label="Pin its corners"
+        on={print.pins !== null}
+        onChange={(on) =>
+          commit(on ? 'Pin corners' : 'Without pins', { pins: on ? printCorners(print) : null })
+        }
+      />
+      {fill.survey.outline && (
+        <Switch
+          label="Over the whole item"
+          on={print.reach === 'item'}
+          onChange={(on) =>
+            on
+              ? void overAll()
+              : commit('On its area alone', { reach: 'area', place: fittedPlace(print, area, 'inside') })
+          }
+        />
+      )}
+      <Segmented
+        label="How the ink lies"
+        value={print.lay ?? 'usual'}
+        onChange={(lay) => commit('How the ink lies', { lay: lay === 'usual' ? null : (lay as Lay) })}
+        options={[
+          { value: 'usual', title: 'By stock' },
+          { value: 'multiply', title: 'Multiply' },
+          { value: 'opaque', title: 'Over white' },
+        ]}
+      />
+      {ink('Ink opacity', 'opacity')}
+      {ink('Grain shows', 'grain')}
+      {ink('Highlights over it', 'gloss', 200)}
+      {ink('Follows folds', 'folds')}
+      <Slider
+        label="Ink spread"
+        unit="µm"
+        max={500}
+        value={Math.round((print.spreadMm ?? usual.spreadMm) * 1000)}
+        onChange={(v) => during({ spreadMm: v / 1000 })}
+        onCommit={(v) => commit('Ink spread', { spreadMm: v / 1000 })}
+      />
+      <Slider
+        label="White knocked out"
+        unit="%"
+        value={Math.round(print.knockOut * 100)}
+        onChange={(v) => during({ knockOut: v / 100 })}
+        onCommit={(v) => commit('White knocked out', { knockOut: v / 100 })}
+      />
+      <Switch
+        label="Everything in one ink"
+        on={print.ink !== null}
+        onChange={(on) => commit(on ? 'One ink' : 'Its own colours', { ink: on ? '#1f3d36' : null })}
+      />
+      {print.ink ? (
+        <ColourField
+          label="Ink"
+          value={print.ink}
+          onChange={(v) => during({ ink: v })}
+          onCommit={(v) => commit('Ink', { ink: v })}
+        />
+      ) : (
+        artwork?.vector &&
+        print.drawn && (
+          <div className="grid gap-1">
+            <span className="text-ink-2 text-[12px]">Colours of the design</span>
+            {artwork.colours.slice(0, 12).map((from) => (
+              <ColourField
+                key={from}
+                label={`Colour ${from}`}
+                value={print.drawn!.inks[from] ?? from}
+                onChange={() => undefined}
+                onCommit={(to) => to !== (print.drawn!.inks[from] ?? from) && void recolour(from, to)}
+              />
+            ))}
+          </div>
+        )
+      )}
+      {density < 0.95 && (
+        <p className="text-amber-ink text-[12px]">
+          The design is enlarged to {Math.round(100 / density)} percent of its own pixels here. Bring it in
+          larger, or print it smaller.
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+function inProportion({ place, width, height }: Print): boolean {
+  return Math.abs(place.height / place.width / (height / width) - 1) < 0.02;
+}
