@@ -6,7 +6,7 @@ export interface ArtworkLevels {
   /** The artwork's own size, in whose pixels places are given. */
   width: number;
   height: number;
-  /** How often the artwork was halved for the first level kept. */
+  /** How often the artwork was halved for the first level kept; level n holds 2^(first + n) artwork pixels a pixel. */
   first: number;
   levels: { width: number; height: number; data: Uint8ClampedArray }[];
 }
@@ -27,8 +27,9 @@ export function artworkLevels(
   const most = Math.max(0, Math.floor(Math.log2(Math.min(width, height))));
   const begin = Math.min(first, most);
   const k = 2 ** begin;
-  const w = Math.max(1, Math.floor(width / k));
-  const h = Math.max(1, Math.floor(height / k));
+  // Beyond its border the artwork is clear: a level's last pixels may reach over it.
+  const w = Math.ceil(width / k);
+  const h = Math.ceil(height / k);
   const data = new Uint8ClampedArray(w * h * 4);
   const one = ink ? parseHex(ink) : null;
   const share = 1 / (k * k);
@@ -38,9 +39,11 @@ export function artworkLevels(
       let G = 0;
       let B = 0;
       let A = 0;
-      for (let dy = 0; dy < k; dy++) {
+      const tall = Math.min(k, height - y * k);
+      const wide = Math.min(k, width - x * k);
+      for (let dy = 0; dy < tall; dy++) {
         let j = ((y * k + dy) * width + x * k) * 4;
-        for (let dx = 0; dx < k; dx++, j += 4) {
+        for (let dx = 0; dx < wide; dx++, j += 4) {
           let a = src[j + 3];
           if (a === 0) continue;
           let r = src[j];
@@ -76,20 +79,20 @@ export function artworkLevels(
 }
 
 function halved(from: { width: number; height: number; data: Uint8ClampedArray }) {
-  const width = Math.max(1, from.width >> 1);
-  const height = Math.max(1, from.height >> 1);
+  const width = Math.ceil(from.width / 2);
+  const height = Math.ceil(from.height / 2);
   const data = new Uint8ClampedArray(width * height * 4);
-  const right = from.width > 1 ? 4 : 0;
-  const down = from.height > 1 ? from.width * 4 : 0;
+  const row = from.width * 4;
   for (let y = 0, o = 0; y < height; y++) {
-    let k = y * (down ? 2 : 1) * from.width * 4;
-    for (let x = 0; x < width; x++, o += 4, k += right * 2) {
-      for (let c = 0; c < 4; c++)
-        data[o + c] =
-          (from.data[k + c] +
-            from.data[k + right + c] +
-            from.data[k + down + c] +
-            from.data[k + right + down + c]) /
+    const below = 2 * y + 1 < from.height;
+    let k = 2 * y * row;
+    for (let x = 0; x < width; x++, o += 4, k += 8) {
+      const beside = 2 * x + 1 < from.width;
+      for (let c = k; c < k + 4; c++)
+        data[o + c - k] =
+          (from.data[c] +
+            (beside ? from.data[c + 4] : 0) +
+            (below ? from.data[c + row] + (beside ? from.data[c + row + 4] : 0) : 0)) /
           4;
     }
   }

@@ -169,10 +169,13 @@ function inkLayer(
   const folds = print.folds ?? usual.folds;
   const bent = folds > 0 ? kept(`folds:${key}:${folds}`, () => bendByFolds(map, split, folds)) : map;
   const pxPerMm = areaPxPerMm(area) * scale;
-  // The finest level that a place nearer to the camera than the area's upper edge may ask for.
-  const first = Math.max(0, Math.floor(Math.log2(artworkDensity(print, pxPerMm) * 0.7)));
+  // The finest level that a place nearer to the camera than the area's upper edge may ask for; the artwork at hand may
+  // be a reduced copy.
+  const artwork = sources.artwork(print.artwork);
+  const density = (artworkDensity(print, pxPerMm) * artwork.width) / print.width;
+  const first = Math.max(0, Math.floor(Math.log2(density * 0.7)));
   const levels = kept(`artwork:${print.artwork}:${print.ink}:${print.knockOut}:${first}`, () =>
-    artworkLevels(sources.artwork(print.artwork), print.ink, print.knockOut, first),
+    artworkLevels(artwork, print.ink, print.knockOut, first),
   );
   return {
     design: warpArtwork(levels, bent, areaToArtwork({ ...print, ...levelSize(levels) }, area), {

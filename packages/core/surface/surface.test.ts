@@ -63,7 +63,7 @@ const COLUMNS = 8;
 const ROWS = 6;
 
 /** Dots on clear ground; their middles lie at ((i + 0.5) / COLUMNS, (j + 0.5) / ROWS). */
-function dots(width = 1600, height = 1200, radius = 26): Rgba {
+function dots(width = 1637, height = 1211, radius = 26): Rgba {
   const image = createRgba(width, height);
   for (let j = 0; j < ROWS; j++)
     for (let i = 0; i < COLUMNS; i++) {

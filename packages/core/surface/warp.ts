@@ -34,6 +34,8 @@ export function warpArtwork(
   const { ax, ay } = artworkPlaces(map, toArtwork);
   const { levels, first } = artwork;
   const top = levels.length - 1;
+  // Level pixels an artwork pixel.
+  const sizes = levels.map((_, l) => 2 ** -(first + l));
   const [right, bottom] = [artwork.width, artwork.height];
   const print: Footprint = { dx: 0, dy: 0, samples: 1, l0: 0, l1: 0, between: 0, reach: 0 };
   for (let by = 0; by < height; by += BLOCK)
@@ -69,10 +71,10 @@ export function warpArtwork(
             for (let pass = 0; pass < 2; pass++) {
               const weight = pass ? between : 1 - between;
               if (weight < 0.02) continue;
-              const L = levels[pass ? l1 : l0];
-              const { width: w, height: h, data } = L;
-              const qx = ((px + ux * t) * w) / right - 0.5;
-              const qy = ((py + uy * t) * h) / bottom - 0.5;
+              const l = pass ? l1 : l0;
+              const { width: w, height: h, data } = levels[l];
+              const qx = (px + ux * t) * sizes[l] - 0.5;
+              const qy = (py + uy * t) * sizes[l] - 0.5;
               const x0 = Math.floor(qx);
               const y0 = Math.floor(qy);
               if (x0 < -1 || y0 < -1 || x0 >= w || y0 >= h) continue;
