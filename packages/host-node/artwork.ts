@@ -18,7 +18,7 @@ export interface Artwork {
 }
 
 /** SVGs are drawn so large; sharp at any print that a listing shows. */
-export const DRAWN_SIDE = 4000;
+const DRAWN_SIDE = 4000;
 const SMALLEST = 8;
 
 export interface ArtworkOptions {

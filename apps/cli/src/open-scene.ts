@@ -53,7 +53,7 @@ async function readSceneFileText(file: string) {
 }
 
 /** What core says of bad input is a sentence for the user; missing files are told by the caller. */
-export async function readOrRefuse<T>(read: () => Promise<T>): Promise<T> {
+async function readOrRefuse<T>(read: () => Promise<T>): Promise<T> {
   try {
     return await read();
   } catch (error) {

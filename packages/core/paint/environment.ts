@@ -89,6 +89,15 @@ export interface PaintEnvironment {
 }
 
 const MOST_VALUES = 160;
+/** Bytes that kept values may hold together. */
+const MOST_BYTES = 320 * 1024 * 1024;
+
+/** Bytes of the typed arrays in a value, as far as values here nest. */
+function bytesOf(value: unknown, depth = 3): number {
+  if (ArrayBuffer.isView(value)) return value.byteLength;
+  if (typeof value !== 'object' || value === null || depth === 0) return 0;
+  return Object.values(value).reduce<number>((sum, part) => sum + bytesOf(part, depth - 1), 0);
+}
 
 /** Keeps finished bitmaps by key, the least recently used going first once `limit` pixels are passed. */
 export class DerivedCache {
@@ -97,18 +106,27 @@ export class DerivedCache {
     { drawable: Drawable & { width: number; height: number }; pixels: number }
   >();
   private held = 0;
-  private values = new Map<string, unknown>();
+  private values = new Map<string, { value: unknown; bytes: number }>();
+  private valueBytes = 0;
   readonly settled = new Map<string, unknown>();
   constructor(private limit = 60_000_000) {}
 
-  /** Values of a computation that are not pictures; the least recently used of many go. */
+  /** Values of a computation that are not pictures; the least recently used of many or of large ones go. */
   value<T>(key: string, make: () => T): T {
-    const known = this.values.has(key);
-    const value = known ? (this.values.get(key) as T) : make();
-    if (known) this.values.delete(key);
-    this.values.set(key, value);
-    if (this.values.size > MOST_VALUES) this.values.delete(this.values.keys().next().value!);
-    return value;
+    let entry = this.values.get(key);
+    if (entry) this.values.delete(key);
+    else {
+      const value = make();
+      entry = { value, bytes: bytesOf(value) };
+      this.valueBytes += entry.bytes;
+    }
+    this.values.set(key, entry);
+    for (const [old, { bytes }] of this.values) {
+      if ((this.values.size <= MOST_VALUES && this.valueBytes <= MOST_BYTES) || old === key) break;
+      this.values.delete(old);
+      this.valueBytes -= bytes;
+    }
+    return entry.value as T;
   }
 
   get(key: string, host: PaintHost, make: () => Rgba): Drawable & { width: number; height: number } {

@@ -1,3 +1,4 @@
+import { DerivedCache } from '../paint/environment';
 import { ssim } from './ssim';
 import { blur } from './blur';
 import { components } from './components';
@@ -104,4 +105,23 @@ test('SSIM is 1 for like pictures, less for what lost its structure, and counts 
   expect(ssim(a, flat)).toBeLessThan(0.7);
   const left = Uint8Array.from({ length: 64 * 64 }, (_, i) => (i % 64 < 28 ? 1 : 0));
   expect(ssim(a, flat, left)).toBeGreaterThan(0.95);
+});
+
+test('kept values go, the oldest first, once they hold too much; the one just made stays', () => {
+  const cache = new DerivedCache();
+  let made = 0;
+  const large = (key: string) =>
+    cache.value(key, () => {
+      made++;
+      return { plane: { data: new Float32Array(30_000_000) } };
+    });
+  large('a');
+  large('b');
+  large('a');
+  large('c');
+  expect(made).toBe(3);
+  large('a');
+  expect(made).toBe(3);
+  large('b');
+  expect(made).toBe(4);
 });

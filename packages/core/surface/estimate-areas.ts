@@ -1,4 +1,4 @@
-import type { SceneSurvey } from '../elements/backdrop/survey';
+import { surveyView, type SceneSurvey } from '../elements/backdrop/survey';
 import { relativeLuminance } from '../raster/colour';
 import type { Rgba } from '../raster/pixels';
 import { areaSurface } from './area-surface';
@@ -14,11 +14,11 @@ const DARK = 0.1;
  * @param picture any size; the survey's places are in its own pixels
  */
 export function estimateAreas(
-  survey: Pick<SceneSurvey, 'areas' | 'light' | 'width' | 'height'>,
+  survey: SceneSurvey,
   untold: { bulge: string[]; stock: string[] },
   picture: Rgba,
 ): PrintArea[] {
-  const view = { width: survey.width, height: survey.height, focal: null };
+  const view = surveyView(survey);
   return survey.areas.map((area) => {
     try {
       return {
@@ -35,7 +35,7 @@ export function estimateAreas(
 }
 
 /** Whether an area's stock is light or dark, by the median luminance of places spread over it. */
-export function stockOf(
+function stockOf(
   picture: Rgba,
   area: PrintArea,
   view: { width: number; height: number; focal: number | null },

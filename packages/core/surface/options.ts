@@ -22,7 +22,7 @@ export interface OptionChoices {
 }
 
 /** So many options can still be told apart on one sheet. */
-export const MOST_OPTIONS = 60;
+const MOST_OPTIONS = 60;
 
 /**
  * Every design in every ink on every colour of the item, in one go. A design takes the place of the one named: the

@@ -70,7 +70,7 @@ export interface BlankItem {
 }
 
 export interface PrintSources {
-  /** What names the blank's pixels, for what is kept. */
+  /** What names the blank's pixels and its outline, for what is kept. */
   key: string;
   artwork(hash: string): Rgba;
   /** The item's outline 0..1 at the surveyed size or another; null where none was made. */
@@ -84,13 +84,16 @@ export function isWorked({ prints, colour, shade }: ItemWork): boolean {
   return colour !== null || prints.some((p) => !p.hidden) || shade.some((s) => !s.hidden);
 }
 
-const surfaces = new WeakMap<PrintArea, AreaSurface>();
+const surfaces = new WeakMap<PrintArea, { focal: number | null; surface: AreaSurface }>();
 
-/** An area's surface, made once. */
+/** An area's surface, made once for a camera. */
 export function surfaceOf(area: PrintArea, view: Pick<BlankItem, 'width' | 'height' | 'focal'>): AreaSurface {
-  let surface = surfaces.get(area);
-  if (!surface) surfaces.set(area, (surface = areaSurface(area, view)));
-  return surface;
+  let known = surfaces.get(area);
+  if (known?.focal !== view.focal) {
+    known = { focal: view.focal, surface: areaSurface(area, view) };
+    surfaces.set(area, known);
+  }
+  return known!.surface;
 }
 
 /**
@@ -106,7 +109,7 @@ export function printItem(picture: Rgba, blank: BlankItem, work: ItemWork, sourc
     kept(`outline:${stem}`, () => resizePlane(sources.outline!, picture.width, picture.height));
   const glossy = blank.areas.some((a) => INK[a.material].gloss > 0.5);
   const coloured = work.colour
-    ? kept(`coloured:${stem}:${work.colour}`, () => {
+    ? kept(`coloured:${stem}:${work.colour}:${outline ? '' : JSON.stringify(blank.areas)}`, () => {
         const copy = copyOf(picture);
         const within = outline?.data ?? areasCover(blank, scale, picture);
         recolourItem(copy, within, work.colour!, glossy);
@@ -178,11 +181,16 @@ function inkLayer(
     artworkLevels(artwork, print.ink, print.knockOut, first),
   );
   return {
-    design: warpArtwork(levels, bent, areaToArtwork({ ...print, ...levelSize(levels) }, area), {
-      spread: (print.spreadMm ?? usual.spreadMm) * pxPerMm,
-      clip: print.reach === 'area',
-      most: sources.draft ? 2 : 8,
-    }),
+    design: warpArtwork(
+      levels,
+      bent,
+      areaToArtwork({ ...print, width: artwork.width, height: artwork.height }, area),
+      {
+        spread: (print.spreadMm ?? usual.spreadMm) * pxPerMm,
+        clip: print.reach === 'area',
+        most: sources.draft ? 2 : 8,
+      },
+    ),
     lay: print.lay ?? usualLay(dark ? 'dark' : 'light'),
     opacity: print.opacity ?? usual.opacity,
     grain: print.grain ?? usual.grain,
@@ -190,8 +198,6 @@ function inkLayer(
     within,
   };
 }
-
-const levelSize = ({ width, height }: { width: number; height: number }) => ({ width, height });
 
 function copyOf(picture: Rgba): Rgba {
   return { width: picture.width, height: picture.height, data: new Uint8ClampedArray(picture.data) };

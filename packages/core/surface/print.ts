@@ -122,7 +122,7 @@ export function fittedPlace(
 }
 
 /** An all-over print goes so far beyond the item's outline, in mm: what the cut may be off. */
-export const BLEED_MM = 3;
+const BLEED_MM = 3;
 
 /** Where a design covers the whole item with its bleed, in proportion. */
 export function coveringPlace(

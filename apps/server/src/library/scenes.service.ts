@@ -5,6 +5,7 @@ import {
   NO_ITEM,
   surveyCamera,
   surveySchema,
+  surveyView,
   type SceneSurvey,
 } from '@scenograph/core/elements/backdrop/survey';
 import { paletteOf } from '@scenograph/core/raster/palette';
@@ -107,7 +108,7 @@ export class ScenesService {
       );
     try {
       surveyCamera(survey);
-      for (const area of survey.areas) areaSurface(area, { ...survey, focal: null });
+      for (const area of survey.areas) areaSurface(area, surveyView(survey));
     } catch (error) {
       throw new UnprocessableEntityException((error as Error).message);
     }

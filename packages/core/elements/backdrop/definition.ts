@@ -16,7 +16,7 @@ import { adjustHex, adjustPicture, isAdjusted, type GroundAdjust } from '../../s
 import { colourSchema, hashSchema, type ElementBase, type ElementKind } from '../element';
 import { fillGradient, gradientSchema, type GradientFill } from './gradient';
 import { paintSet, setSchema, type SetFill } from './set';
-import { sceneCamera, surveySchema, type SceneSurvey } from './survey';
+import { surveySchema, surveyView, type SceneSurvey } from './survey';
 
 export type Fill = { type: 'colour'; colour: string } | GradientFill | SetFill | SceneFill;
 
@@ -137,8 +137,7 @@ function scenePictures(fill: SceneFill): string[] {
 
 /** What the painter needs to know of a mockup's blank. */
 export function blankOf({ survey }: SceneFill): BlankItem {
-  const { width, height, areas } = survey;
-  return { width, height, areas, focal: sceneCamera(survey)?.focal ?? null };
+  return { ...surveyView(survey), areas: survey.areas };
 }
 
 function drawScene(
@@ -193,7 +192,7 @@ function printScene(picture: Rgba, fill: SceneFill, environment: PaintEnvironmen
   const mask =
     outline && environment.kept(`mask:${outline}`, () => greyPlane(environment.picture(outline).pixels()));
   return printItem(picture, blankOf(fill), fill.item, {
-    key: shownPicture(fill),
+    key: `${shownPicture(fill)}:${outline}`,
     artwork: (hash) => environment.picture(hash).pixels(),
     outline: mask || null,
     kept: environment.kept,

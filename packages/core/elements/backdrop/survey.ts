@@ -116,3 +116,8 @@ export function surveyCamera({ width, height, plane, known, horizonY, spots }: S
     height,
   );
 }
+
+/** What surfaces of the survey's print areas are made with: its picture's size and its camera's focal length. */
+export function surveyView(survey: SceneSurvey): { width: number; height: number; focal: number | null } {
+  return { width: survey.width, height: survey.height, focal: sceneCamera(survey)?.focal ?? null };
+}

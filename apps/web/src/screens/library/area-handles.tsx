@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { surveyView, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import { bendEdge, edgeBetween, type AreaEdges, type PrintArea } from '@scenograph/core/surface/area';
 import { areaMesh, areaSurface } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';
@@ -68,12 +68,12 @@ function Area({
 }) {
   const mesh = useMemo(() => {
     try {
-      const surface = areaSurface(area, { width: survey.width, height: survey.height, focal: null });
+      const surface = areaSurface(area, surveyView(survey));
       return { lines: areaMesh(surface, meshStep(area)).lines };
     } catch {
       return null;
     }
-  }, [area, survey.width, survey.height]);
+  }, [area, survey]);
   const changed = (next: PrintArea): Partial<SceneSurvey> => ({
     areas: survey.areas.map((a) => (a.id === area.id ? next : a)),
   });
@@ -125,7 +125,7 @@ function meshStep({ widthMm }: PrintArea): number {
 }
 
 /** The area with a corner moved; its edges keep their bend. */
-export function moveCorner(area: PrintArea, index: number, to: Pair): PrintArea {
+function moveCorner(area: PrintArea, index: number, to: Pair): PrintArea {
   const corners = area.corners.map((c, i) => (i === index ? to : c));
   if (!area.edges) return { ...area, corners };
   const { top, bottom, left, right } = area.edges;

@@ -1,4 +1,4 @@
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { surveyView, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import { AREA_SHAPES, type AreaShape, type PrintArea } from '@scenograph/core/surface/area';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
 import { INK, MATERIALS } from '@scenograph/core/surface/material';
@@ -169,7 +169,7 @@ function Fit({ area, survey }: { area: PrintArea; survey: SceneSurvey }) {
   let wrong: string | null = null;
   let free = false;
   try {
-    const surface = areaSurface(area, { width: survey.width, height: survey.height, focal: null });
+    const surface = areaSurface(area, surveyView(survey));
     error = surface.error;
     free = (area.shape === 'cylinder' || area.shape === 'cone') && !surface.body;
   } catch (e) {

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { surveyCamera, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { surveyCamera, surveyView, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
 import { refresh, request, type Scene } from '../../api/client';
 import { say } from '../../ui/notices';
@@ -40,9 +40,16 @@ export function useSurvey(scene: Scene) {
   const [saving, setSaving] = useState('saved');
   const begun = useRef<Surveyed | null>(null);
   const { now, past, future } = history;
+  // What finishes later (a cutout taken over, a mark grown over) is added to what there is then.
+  const latest = useRef(history);
+  latest.current = history;
 
-  const keep = (next: History) => {
+  const show = (next: History) => {
+    latest.current = next;
     setHistory(next);
+  };
+  const keep = (next: History) => {
+    show(next);
     try {
       localStorage.setItem(`survey:${scene.id}`, JSON.stringify(next));
     } catch {
@@ -62,19 +69,21 @@ export function useSurvey(scene: Scene) {
     }
   };
   const during = (value: Partial<Surveyed>) => {
-    begun.current ??= now;
-    setHistory({ ...history, now: { ...now, ...value } });
+    const present = latest.current;
+    begun.current ??= present.now;
+    show({ ...present, now: { ...present.now, ...value } });
   };
   const commit = (value: Partial<Surveyed>, { stored = false } = {}) => {
-    const next = { ...now, ...value };
-    const before = begun.current ?? now;
+    const present = latest.current;
+    const next = { ...present.now, ...value };
+    const before = begun.current ?? present.now;
     begun.current = null;
-    if (JSON.stringify(before) === JSON.stringify(next)) return setHistory({ ...history, now: next });
-    keep({ now: next, past: [...past, before].slice(-KEPT), future: [] });
+    if (JSON.stringify(before) === JSON.stringify(next)) return show({ ...present, now: next });
+    keep({ now: next, past: [...present.past, before].slice(-KEPT), future: [] });
     if (stored) return;
     try {
       surveyCamera(next.survey);
-      for (const area of next.survey.areas) areaSurface(area, { ...next.survey, focal: null });
+      for (const area of next.survey.areas) areaSurface(area, surveyView(next.survey));
     } catch {
       setSaving('not saved: the measures do not fit');
       return;
@@ -117,8 +126,9 @@ export function useSurvey(scene: Scene) {
     during,
     /** A finished change: one step; `stored` where the server has it already. */
     commit,
-    duringSurvey: (value: Partial<SceneSurvey>) => during({ survey: { ...now.survey, ...value } }),
+    duringSurvey: (value: Partial<SceneSurvey>) =>
+      during({ survey: { ...latest.current.now.survey, ...value } }),
     commitSurvey: (value: Partial<SceneSurvey>, how?: { stored?: boolean }) =>
-      commit({ survey: { ...now.survey, ...value } }, how),
+      commit({ survey: { ...latest.current.now.survey, ...value } }, how),
   };
 }

@@ -1,3 +1,4 @@
+import { useRef, useState } from 'react';
 import type { PrintArea } from '@scenograph/core/surface/area';
 import { INK, type Lay } from '@scenograph/core/surface/material';
 import {
@@ -72,10 +73,15 @@ export function PrintPart({
     />
   );
   const density = artworkDensity(print, areaPxPerMm(area) * frameScale);
+  // What the server or the worker answers is put on the design as it is then.
+  const now = useRef({ print, commit });
+  now.current = { print, commit };
+  const [drawing, setDrawing] = useState(false);
   const overAll = async () => {
     try {
       const reach = await reachOfItem(fill, area.id);
-      commit('Over the whole item', { reach: 'item', pins: null, place: coveringPlace(print, area, reach) });
+      const { print: design, commit: put } = now.current;
+      put('Over the whole item', { reach: 'item', pins: null, place: coveringPlace(design, area, reach) });
     } catch (e) {
       say('stop', (e as Error).message);
     }
@@ -84,13 +90,14 @@ export function PrintPart({
     if (!artwork || !print.drawn) return;
     const inks = { ...print.drawn.inks, [from]: to };
     if (from === to) delete inks[from];
+    setDrawing(true);
     try {
       const drawn = await request<{ picture: string; width: number; height: number }>(
         'POST',
         `/api/artwork/${artwork.id}/inks`,
         { inks },
       );
-      commit('Colour of the design', {
+      now.current.commit('Colour of the design', {
         artwork: drawn.picture,
         width: drawn.width,
         height: drawn.height,
@@ -99,6 +106,7 @@ export function PrintPart({
     } catch (e) {
       say('stop', (e as Error).message);
     }
+    setDrawing(false);
   };
   return (
     <fieldset className="border-line grid gap-1.5 rounded-md border p-2.5">
@@ -215,8 +223,8 @@ export function PrintPart({
       ) : (
         artwork?.vector &&
         print.drawn && (
-          <div className="grid gap-1">
-            <span className="text-ink-2 text-[12px]">Colours of the design</span>
+          <fieldset disabled={drawing} className="grid gap-1">
+            <legend className="text-ink-2 text-[12px]">Colours of the design</legend>
             {artwork.colours.slice(0, 12).map((from) => (
               <ColourField
                 key={from}
@@ -226,7 +234,7 @@ export function PrintPart({
                 onCommit={(to) => to !== (print.drawn!.inks[from] ?? from) && void recolour(from, to)}
               />
             ))}
-          </div>
+          </fieldset>
         )
       )}
       {density < 0.95 && (
