@@ -7,7 +7,6 @@ import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
 import { resolveBase, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/stage/ground';
-import { bindText } from '@scenograph/core/shot/data';
 import { newPicture, newProduct, newText } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
 import {
@@ -25,6 +24,7 @@ import { Button, IconButton, Select, buttonClass } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
+import { MenuItem } from '../../ui/menu-item';
 import { FindAction, TopBar } from '../../ui/top-bar';
 import { DeliverDialog } from '../deliveries/deliver-dialog';
 import { useChecks } from '../listings/cell-picture';
@@ -33,11 +33,10 @@ import { DepthStrip } from './depth-strip';
 import { Desk } from './desk';
 import { moveDepth, newId, patchElement, type SlotTarget } from './editing';
 import { GradientHandles } from './gradient-handles';
-import { ExportDialog } from './export-dialog';
+import { ExportDialogs, ExportMenu, type Export } from './export-menu';
 import { isMockup } from './mockup/editing';
 import { OptionsBoard } from './mockup/options-board';
 import { useMockupTools } from './mockup/tools';
-import { ProofDialog } from './proof-dialog';
 import { MockupLayer } from './mockup/mockup-layer';
 import { MillimetreRule } from './millimetre-rule';
 import { SizeStrip, type FedSlot } from './size-strip';
@@ -92,7 +91,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   const { document: shot, selected, slot: activeKey } = stage;
   const [params, setParams] = useSearchParams();
   const [delivering, setDelivering] = useState(false);
-  const [making, setMaking] = useState<'picture' | 'proof' | null>(null);
+  const [making, setMaking] = useState<Export | null>(null);
   const tool = useMockupTools((s) => s.tool);
   const [open, setOpen] = useState<string[]>(['place']);
   const { data: pictures } = useServer<Picture[]>('/api/pictures');
@@ -350,21 +349,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
             options={detail.variants.map((v) => ({ value: v.id, title: v.data.variant || v.data.sku }))}
           />
         )}
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className={buttonClass()}>
-            Export <ChevronDown size={14} aria-hidden />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="end"
-              sideOffset={4}
-              className="border-line bg-card z-50 w-52 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
-            >
-              <MenuItem onSelect={() => setMaking('picture')}>One picture</MenuItem>
-              <MenuItem onSelect={() => setMaking('proof')}>Proof sheet</MenuItem>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <ExportMenu onMake={setMaking} />
         <Button tone="main" onClick={() => setDelivering(true)}>
           Deliver
         </Button>
@@ -511,26 +496,15 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         onFeed={feed}
       />
 
-      {making === 'picture' && (
-        <ExportDialog
-          shotId={stored.id}
+      {making && (
+        <ExportDialogs
+          what={making}
+          stored={stored}
           resolved={resolved}
-          slot={activeKey}
-          variant={variant?.id ?? null}
-          known={known}
-          before={saveNow}
-          onClose={() => setMaking(null)}
-        />
-      )}
-      {making === 'proof' && (
-        <ProofDialog
-          shotId={stored.id}
-          title={data?.title ?? stored.title}
           options={shot.elements.find(isMockup)?.fill.item.options ?? []}
-          price={
-            data ? (bindText('{price}', data).missing.length ? null : bindText('{price}', data).text) : null
-          }
-          before={saveNow}
+          slot={activeKey}
+          variant={variant ?? null}
+          known={known}
           onClose={() => setMaking(null)}
         />
       )}
@@ -570,17 +544,6 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         </Dialog>
       )}
     </>
-  );
-}
-
-function MenuItem({ onSelect, children }: { onSelect(): void; children: React.ReactNode }) {
-  return (
-    <DropdownMenu.Item
-      onSelect={onSelect}
-      className="data-[highlighted]:bg-spruce-tint flex h-8 cursor-pointer items-center gap-2 rounded-sm px-2.5 outline-none"
-    >
-      {children}
-    </DropdownMenu.Item>
   );
 }
 

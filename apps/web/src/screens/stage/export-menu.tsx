@@ -1,0 +1,77 @@
+import { DropdownMenu } from 'radix-ui';
+import { ChevronDown } from 'lucide-react';
+import { bindText, type ProductData } from '@scenograph/core/shot/data';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import type { ItemOption } from '@scenograph/core/surface/print-item';
+import { buttonClass } from '../../ui/controls';
+import { MenuItem } from '../../ui/menu-item';
+import { ExportDialog } from './export-dialog';
+import { ProofDialog } from './proof-dialog';
+import { saveNow, type StoredShot } from './store';
+
+/** What can be made of one shot besides a delivery. */
+export type Export = 'picture' | 'proof';
+
+export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={buttonClass()}>
+        Export <ChevronDown size={14} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="border-line bg-card z-50 w-52 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
+        >
+          <MenuItem onSelect={() => onMake('picture')}>One picture</MenuItem>
+          <MenuItem onSelect={() => onMake('proof')}>Proof sheet</MenuItem>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+export function ExportDialogs({
+  what,
+  stored,
+  resolved,
+  options,
+  slot,
+  variant,
+  known,
+  onClose,
+}: {
+  what: Export;
+  stored: StoredShot;
+  resolved: ResolvedShot;
+  options: ItemOption[];
+  slot: string | null;
+  variant: { id: string; data: ProductData } | null;
+  known: ReadonlyMap<string, { width: number; height: number }>;
+  onClose(): void;
+}) {
+  if (what === 'picture')
+    return (
+      <ExportDialog
+        shotId={stored.id}
+        resolved={resolved}
+        slot={slot}
+        variant={variant?.id ?? null}
+        known={known}
+        before={saveNow}
+        onClose={onClose}
+      />
+    );
+  const price = variant && bindText('{price}', variant.data);
+  return (
+    <ProofDialog
+      shotId={stored.id}
+      title={variant?.data.title ?? stored.title}
+      options={options}
+      price={price && !price.missing.length ? price.text : null}
+      before={saveNow}
+      onClose={onClose}
+    />
+  );
+}
