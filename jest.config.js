@@ -1,5 +1,12 @@
 const transform = {
-  '^.+\\.(t|m?j)sx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } } }],
+  '^.+\\.(t|m?j)sx?$': [
+    '@swc/jest',
+    {
+      jsc: { target: 'es2022', parser: { syntax: 'typescript' } },
+      // HarfBuzz comes as an ES module that waits for its own loading: import() of it stays what it is.
+      module: { type: 'commonjs', ignoreDynamic: true },
+    },
+  ],
 };
 const common = {
   transform,
@@ -8,7 +15,7 @@ const common = {
     '^@scenograph/host-node/(.*)$': '<rootDir>/packages/host-node/$1',
   },
   // These packages come as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(intl-messageformat|@formatjs|culori)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(intl-messageformat|@formatjs|culori|svg-pathdata)/)'],
   // Globals that hot loops use: looked up through Jest's sandbox they make computation ten times slower.
   sandboxInjectedGlobals: [
     'Math',

@@ -45,6 +45,8 @@ async function jest(project, env = {}) {
   await runCommand(
     process.execPath,
     [
+      // HarfBuzz is an ES module; Jest loads those with Node's VM modules only.
+      '--experimental-vm-modules',
       'node_modules/jest/bin/jest.js',
       '--selectProjects',
       project,

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { fontEntry } from '@scenograph/core/type/catalogue';
+import { fontFiles } from '@scenograph/core/type/catalogue';
 import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
 
 const FOLDER = join(
@@ -17,7 +17,7 @@ export function loadTypeface(id: string): Promise<Typeface> {
   let face = loaded.get(id);
   if (!face) {
     face = (async () => {
-      const files = await Promise.all(fontEntry(id).files.map((file) => readFile(join(FOLDER, file))));
+      const files = await Promise.all(fontFiles(id).map((file) => readFile(join(FOLDER, file))));
       return readTypeface(
         id,
         files.map((f) => f.buffer.slice(f.byteOffset, f.byteOffset + f.byteLength) as ArrayBuffer),

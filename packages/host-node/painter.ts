@@ -2,7 +2,8 @@ import { DerivedCache, type PaintEnvironment, type Picture } from '@scenograph/c
 import { environmentOf, needsOf, paintShot, type Painted } from '@scenograph/core/paint/paint-shot';
 import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import type { Typeface } from '@scenograph/core/type/typeface';
+import { ownFontHash } from '@scenograph/core/type/catalogue';
+import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
 import { nodeHost } from './canvas-host';
 import { loadTypeface } from './fonts';
 import { decodePicture } from './read-picture';
@@ -37,6 +38,21 @@ export function createPainter(load: (hash: string) => Promise<Uint8Array>, keepP
     return known;
   };
 
+  const ownFaces = new Map<string, Promise<Typeface>>();
+  const typeface = (id: string): Promise<Typeface> => {
+    const own = ownFontHash(id);
+    if (!own) return loadTypeface(id);
+    let face = ownFaces.get(id);
+    if (!face) {
+      face = load(own).then((b) =>
+        readTypeface(id, [b.buffer.slice(b.byteOffset, b.byteOffset + b.byteLength) as ArrayBuffer]),
+      );
+      face.catch(() => ownFaces.delete(id));
+      ownFaces.set(id, face);
+    }
+    return face;
+  };
+
   const shrink = async () => {
     let held = 0;
     for (const [hash, entry] of [...pictures].reverse()) {
@@ -52,7 +68,7 @@ export function createPainter(load: (hash: string) => Promise<Uint8Array>, keepP
     const faces = new Map<string, Typeface>();
     await Promise.all([
       ...needs.pictures.map(async (hash) => held.set(hash, await picture(hash))),
-      ...needs.fonts.map(async (id) => faces.set(id, await loadTypeface(id))),
+      ...needs.fonts.map(async (id) => faces.set(id, await typeface(id))),
     ]);
     return { pictures: held, typefaces: faces };
   };

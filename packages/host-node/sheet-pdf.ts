@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { fontEntry } from '@scenograph/core/type/catalogue';
+import { fontFiles, fontsFor } from '@scenograph/core/type/catalogue';
 import { fitText } from '@scenograph/core/type/layout-text';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
@@ -41,11 +41,14 @@ export async function sheetPdf(
       });
     } else if (element.kind === 'text' && element.text.trim()) {
       const { box, text } = element;
-      const face = await loadTypeface(element.font);
-      const layout = fitText(text, face, element, box.width, box.height);
+      const ids = fontsFor(element.font, text);
+      const faces = await Promise.all(ids.map(loadTypeface));
+      const layout = fitText(text, faces, element, box.width, box.height);
+      const files = ids.flatMap(fontFiles);
+      const has = faces.flatMap((f) => f.fonts);
       for (const line of layout.lines) {
         let x = box.x + line.x;
-        for (const [file, run] of runs(line.text, face.fonts, fontEntry(element.font).files)) {
+        for (const [file, run] of runs(line.text, has, files)) {
           const name = `${element.font}:${file}`;
           if (!fonts.has(name)) {
             document.registerFont(name, join(fontFolder, file));
@@ -66,12 +69,12 @@ export async function sheetPdf(
 /** A line in pieces that one font file holds each. */
 function runs(
   text: string,
-  fonts: readonly { charToGlyphIndex(char: string): number }[],
+  fonts: readonly { has(codePoint: number): boolean }[],
   files: readonly string[],
 ): [file: string, run: string][] {
   const out: [string, string][] = [];
   for (const char of text) {
-    const found = fonts.findIndex((f) => f.charToGlyphIndex(char) > 0);
+    const found = fonts.findIndex((f) => f.has(char.codePointAt(0)!));
     const file = files[found < 0 ? 0 : found];
     const last = out[out.length - 1];
     if (last?.[0] === file) last[1] += char;

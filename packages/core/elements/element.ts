@@ -1,6 +1,8 @@
 import Joi from 'joi';
 import { effectsSchema, type Effects } from './effects';
 import type { Canvas2D, PaintEnvironment } from '../paint/environment';
+import type { ProductData } from '../shot/data';
+import type { Bounds, PathCommand } from '../vector/path';
 
 /** A place in the frame: top left corner and size before turning, in frame pixels; `rotation` in degrees clockwise about the centre. */
 export interface Box {
@@ -45,6 +47,31 @@ export interface ElementBase {
   /** Elements with the same link move as one; null moves alone. */
   link: string | null;
   effects: Effects;
+  /** What of it comes from the brand kit: the kit's entry by the path of the key it fills. */
+  brand: Record<string, string>;
+  /** Its part in a template: what is put there; null where it stays as it is. */
+  place: Place | null;
+  /** Stretches with the frame from edge to edge instead of keeping to its corner. */
+  spread: boolean;
+}
+
+/** A place in a template, and what it expects. */
+export interface Place {
+  expects: 'product' | 'text' | 'picture';
+  hint: string;
+  required: boolean;
+}
+
+/** Letters or signs that must be read, in the frame's pixels before the element is turned. */
+export interface Words {
+  text: string;
+  commands: PathCommand[];
+  colour: string;
+  /** Size of the letters (the em), or of the signs. */
+  size: number;
+  /** Characters left out because they have no room, and characters that no font has. */
+  cut: number;
+  unprintable: string[];
 }
 
 /** Pictures (by content hash) and fonts (by id) that must be at hand before an element can be painted. */
@@ -75,6 +102,20 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   enlarged?(element: E, sizes: ReadonlyMap<string, { width: number; height: number }>): Enlarged[];
   /** Paints what of a ground is the product itself, on a clear ground, to measure where it is. */
   paintItem?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
+  /** Letters and signs in it that must be read. `paint` leaves them out where the environment says so. */
+  words?(element: E, environment: PaintEnvironment): Words[];
+  /** How far it paints, where that is more than its box. */
+  extent?(element: E, environment: PaintEnvironment): Bounds;
+  /** What its own painting takes from elsewhere, such as the ground it has chosen its colours by. */
+  depends?(element: E, environment: PaintEnvironment): unknown;
+  /** Effects as they are painted, where they depend on what lies beneath. */
+  effects?(element: E, environment: PaintEnvironment): Effects;
+  /** The element with its texts and pictures filled from product and brand; adds the names of what is missing. */
+  bind?(element: E, data: ProductData | null, missing: Set<string>): E;
+  /** Its place in the frame, where that follows from the other elements. */
+  attached?(element: E, elements: readonly ElementBase[]): E;
+  /** How narrow its words may be set when sizes are arranged; kinds without it keep their shape. */
+  wraps?(element: E): { text: string; size: number } | null;
   /** The element with all lengths of its own (not its box) multiplied by `factor`. */
   scaled(element: E, factor: number): E;
   /** What lies on the ground under all products: shadows, reflections. In the frame's pixels, not turned. */
@@ -114,6 +155,15 @@ export const baseSchema: Record<string, Joi.Schema> = {
   locked: Joi.boolean().required(),
   link: Joi.string().max(60).allow(null).required(),
   effects: effectsSchema.required(),
+  brand: Joi.object().pattern(Joi.string().max(60), Joi.string().max(60)).required(),
+  place: Joi.object({
+    expects: Joi.string().valid('product', 'text', 'picture').required(),
+    hint: Joi.string().max(200).allow('').required(),
+    required: Joi.boolean().required(),
+  })
+    .allow(null)
+    .required(),
+  spread: Joi.boolean().required(),
 };
 
 /** The upright rectangle around a turned box. */

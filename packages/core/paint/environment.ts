@@ -2,6 +2,7 @@ import type { ShotElement } from '../elements/index';
 import type { Rgba } from '../raster/pixels';
 import type { Ground } from '../stage/ground';
 import type { Typeface } from '../type/typeface';
+import type { Bounds } from '../vector/path';
 
 /** Anything the injected canvas can draw: an ImageBitmap, a canvas. */
 export type Drawable = object;
@@ -15,6 +16,10 @@ export interface Canvas2D {
   globalAlpha: number;
   globalCompositeOperation: string;
   fillStyle: string | object;
+  strokeStyle: string | object;
+  lineWidth: number;
+  lineCap: string;
+  lineJoin: string;
   imageSmoothingEnabled: boolean;
   imageSmoothingQuality: string;
   save(): void;
@@ -33,6 +38,8 @@ export interface Canvas2D {
   rect(x: number, y: number, width: number, height: number): void;
   clip(): void;
   fill(): void;
+  stroke(): void;
+  setLineDash(segments: number[]): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): Gradient;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): Gradient;
   drawImage(image: Drawable, dx: number, dy: number, dw: number, dh: number): void;
@@ -86,9 +93,13 @@ export interface PaintEnvironment {
   settled: { get<T>(key: string): T | undefined; set(key: string, value: unknown): void };
   /** Draw products alone and without shadow, to measure where they are. */
   productsOnly: boolean;
+  /** Id of an element that is painted without its words, to measure what lies behind them. */
+  wordless: string | null;
+  /** The picture as painted so far, in a rectangle of the frame: device pixels; null where it lies outside. */
+  beneath(bounds: Bounds): Rgba | null;
 }
 
-const MOST_VALUES = 160;
+const MOST_VALUES = 600;
 /** Bytes that kept values may hold together. */
 const MOST_BYTES = 320 * 1024 * 1024;
 

@@ -1,5 +1,5 @@
 import { paintForeground } from '../elements/backdrop/definition';
-import { effectLayers, effectsReach, hasEffects } from '../elements/effects';
+import { effectLayers, effectsReach, hasEffects, type Effects } from '../elements/effects';
 import { uprightBounds } from '../elements/element';
 import { elementKind, type ShotElement } from '../elements/index';
 import { spreadPacks } from '../elements/product/pack';
@@ -7,6 +7,7 @@ import type { Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
 import { groundOf } from '../stage/ground';
 import type { Typeface } from '../type/typeface';
+import type { Bounds } from '../vector/path';
 import {
   DerivedCache,
   type Canvas2D,
@@ -29,6 +30,14 @@ export interface PaintOptions {
   draft?: boolean;
 }
 
+/** A part of a shot alone, to measure it. */
+export interface PaintPart {
+  /** Elements up to this index (itself among them) are painted; all where it is missing. */
+  upTo?: number;
+  /** Id of an element whose words are left out. */
+  wordless?: string;
+}
+
 export interface Painted {
   context: Canvas2D;
   drawable: Drawable;
@@ -42,17 +51,31 @@ export interface Painted {
  * stage and the delivered file. Everything named by `needsOf(shot)` must be in `pictures` and `typefaces`;
  * otherwise an error says what is missing.
  */
-export function paintShot(shot: ResolvedShot, options: PaintOptions): Painted {
+export function paintShot(shot: ResolvedShot, options: PaintOptions, part: PaintPart = {}): Painted {
   const { scale = 1, productsOnly = false } = options;
   const width = Math.max(1, Math.round(shot.width * scale));
   const height = Math.max(1, Math.round(shot.height * scale));
   const { context, drawable } = options.host.canvas(width, height);
-  const environment = environmentOf(shot, options);
+  const kx = width / shot.width;
+  const ky = height / shot.height;
+  const environment: PaintEnvironment = {
+    ...environmentOf(shot, options),
+    wordless: part.wordless ?? null,
+    beneath(b) {
+      const x = Math.max(0, Math.floor(b.x * kx));
+      const y = Math.max(0, Math.floor(b.y * ky));
+      const w = Math.min(width, Math.ceil((b.x + b.width) * kx)) - x;
+      const h = Math.min(height, Math.ceil((b.y + b.height) * ky)) - y;
+      return w < 1 || h < 1 ? null : { width: w, height: h, data: context.getImageData(x, y, w, h).data };
+    },
+  };
   const { elements } = environment;
+  const last = part.upTo === undefined ? undefined : shot.elements[part.upTo]?.id;
   context.clearRect(0, 0, width, height);
   context.save();
-  context.scale(width / shot.width, height / shot.height);
-  const visible = elements.filter((e) => !e.hidden && e.opacity > 0);
+  context.scale(kx, ky);
+  const end = last === undefined ? elements.length : elements.findIndex((e) => e.id === last) + 1;
+  const visible = elements.slice(0, end).filter((e) => !e.hidden && e.opacity > 0);
   const subjects = visible.filter((e) => elementKind(e.kind).role === 'subject');
   const lastBehind = subjects.filter((e) => e.kind !== 'product' || e.behind).at(-1);
   const foreground = visible.find((e) => e.kind === 'backdrop');
@@ -92,6 +115,8 @@ export function environmentOf(shot: ResolvedShot, options: PaintOptions): PaintE
     ground,
     draft,
     productsOnly,
+    wordless: null,
+    beneath: () => null,
     elements: spreadPacks(shot.elements, ground, frame),
     picture(hash) {
       const picture = options.pictures.get(hash);
@@ -110,18 +135,20 @@ export function environmentOf(shot: ResolvedShot, options: PaintOptions): PaintE
 }
 
 function paintElement(element: ShotElement, context: Canvas2D, environment: PaintEnvironment): void {
-  const { box, effects } = element;
+  const { box } = element;
   const { productsOnly } = environment;
+  const effects = elementKind(element.kind).effects?.(element, environment) ?? element.effects;
   context.save();
   context.globalAlpha = productsOnly ? 1 : element.opacity;
   context.globalCompositeOperation =
     productsOnly || element.blend === 'normal' ? 'source-over' : element.blend;
-  if (!productsOnly && hasEffects(effects)) paintWithEffects(element, context, environment);
+  if (!productsOnly && hasEffects(effects)) paintWithEffects(element, effects, context, environment);
   else paintTurned(element, box, context, environment);
   context.restore();
 }
 
-function paintTurned(
+/** Paints one element as it is, turned, on any canvas whose units are the frame's pixels. */
+export function paintTurned(
   element: ShotElement,
   box: ShotElement['box'],
   context: Canvas2D,
@@ -137,30 +164,76 @@ function paintTurned(
   context.restore();
 }
 
-/** The element is painted by itself, its effects are made from that, and the whole is laid on as one. */
-function paintWithEffects(element: ShotElement, context: Canvas2D, environment: PaintEnvironment): void {
-  const { effects } = element;
-  const { scale, frame, host } = environment;
-  const bounds = uprightBounds(element.box);
+/** The upright rectangle of the frame that an element paints in, its effects among it. */
+export function paintedBounds(element: ShotElement, environment: PaintEnvironment): Bounds {
+  const kind = elementKind(element.kind);
+  const own = kind.extent?.(element, environment) ?? element.box;
+  const bounds = uprightBounds({ ...own, rotation: element.box.rotation });
   // Paint may reach past the box by shade at the edge only; effects reach as far as they say.
-  const reach = effectsReach(effects) + 2;
-  const x0 = Math.floor(Math.max(-reach, bounds.x - reach) * scale);
-  const y0 = Math.floor(Math.max(-reach, bounds.y - reach) * scale);
-  const x1 = Math.ceil(Math.min(frame.width + reach, bounds.x + bounds.width + reach) * scale);
-  const y1 = Math.ceil(Math.min(frame.height + reach, bounds.y + bounds.height + reach) * scale);
-  const width = x1 - x0;
-  const height = y1 - y0;
+  const reach = effectsReach(kind.effects?.(element, environment) ?? element.effects) + 2;
+  const { frame } = environment;
+  const x = Math.max(-reach, bounds.x - reach);
+  const y = Math.max(-reach, bounds.y - reach);
+  return {
+    x,
+    y,
+    width: Math.min(frame.width + reach, bounds.x + bounds.width + reach) - x,
+    height: Math.min(frame.height + reach, bounds.y + bounds.height + reach) - y,
+  };
+}
+
+/**
+ * The element is painted by itself, its effects are made from that, and the whole is laid on as one. An overlay's
+ * whole is kept until something of its own changes.
+ */
+function paintWithEffects(
+  element: ShotElement,
+  effects: Effects,
+  context: Canvas2D,
+  environment: PaintEnvironment,
+): void {
+  const { scale, frame, host } = environment;
+  const bounds = paintedBounds(element, environment);
+  const x0 = Math.floor(bounds.x * scale);
+  const y0 = Math.floor(bounds.y * scale);
+  const width = Math.ceil((bounds.x + bounds.width) * scale) - x0;
+  const height = Math.ceil((bounds.y + bounds.height) * scale) - y0;
   if (width < 1 || height < 1) return;
-  const layer = host.canvas(width, height);
-  layer.context.translate(-x0, -y0);
-  layer.context.scale(scale, scale);
-  paintTurned(element, element.box, layer.context, environment);
-  const painted: Rgba = { width, height, data: layer.context.getImageData(0, 0, width, height).data };
-  const { under, over } = effectLayers(painted, effects, scale);
-  const whole = host.canvas(width, height);
-  for (const part of [under && host.bitmap(under), layer.drawable, over && host.bitmap(over)])
-    if (part) whole.context.drawImage(part, 0, 0, width, height);
-  context.drawImage(whole.drawable, x0 / scale, y0 / scale, width / scale, height / scale);
+  const paintWhole = () => {
+    const layer = host.canvas(width, height);
+    layer.context.translate(-x0, -y0);
+    layer.context.scale(scale, scale);
+    paintTurned(element, element.box, layer.context, environment);
+    const painted: Rgba = { width, height, data: layer.context.getImageData(0, 0, width, height).data };
+    const { under, over } = effectLayers(painted, effects, scale);
+    const whole = host.canvas(width, height);
+    for (const part of [under && host.bitmap(under), layer.drawable, over && host.bitmap(over)])
+      if (part) whole.context.drawImage(part, 0, 0, width, height);
+    return whole;
+  };
+  const kind = elementKind(element.kind);
+  const alone = kind.role === 'overlay' && !(element.kind === 'text' && element.tied !== null);
+  const drawable = alone
+    ? environment.derived(
+        JSON.stringify([
+          'effects',
+          looksOf(element),
+          effects,
+          kind.depends?.(element, environment),
+          scale,
+          frame,
+          environment.wordless === element.id,
+        ]),
+        () => ({ width, height, data: paintWhole().context.getImageData(0, 0, width, height).data }),
+      )
+    : paintWhole().drawable;
+  context.drawImage(drawable, x0 / scale, y0 / scale, width / scale, height / scale);
+}
+
+/** The part of an element that its own painting depends on. */
+function looksOf(element: ShotElement): object {
+  const { name: _, opacity: __, blend: ___, locked: ____, link: _____, place: ______, ...looks } = element;
+  return looks;
 }
 
 /** The content hashes and font ids that painting a shot needs, each once; hidden elements need nothing. */

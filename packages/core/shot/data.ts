@@ -1,5 +1,7 @@
 import type { OwnShadowLayer } from '../elements/product/definition';
 import type { ProductBase } from '../stage/base';
+import type { Bounds } from '../vector/path';
+import type { BrandKit } from '../brand/kit';
 import { IntlMessageFormat } from 'intl-messageformat';
 
 /** What texts and pictures of a shot may be bound to: one variant of a product. */
@@ -14,6 +16,12 @@ export interface ProductData {
   widthMm: number | null;
   heightMm: number | null;
   depthMm: number | null;
+  /** Further values by name, such as the former price (`was`), `rating`, `reviews`, `material`. */
+  fields?: Record<string, string>;
+  /** The brand it is sold under. */
+  brand?: BrandKit | null;
+  /** The photo it was cut out of, and where in it. */
+  photo?: { picture: string; width: number; height: number; cutout: Bounds } | null;
   /** The variant's cutout. */
   cutout: {
     picture: string;
@@ -26,34 +34,50 @@ export interface ProductData {
 
 const LOCALE = 'en-GB';
 
-/**
- * Fills the ICU placeholders of a text ({title}, {price}, {variant}, {sku}, {size}; plural and number forms
- * work on {amount} and the millimetres). What is missing stays to be seen as its placeholder and is listed.
- */
-export function bindText(text: string, data: ProductData | null): { text: string; missing: string[] } {
-  if (!text.includes('{')) return { text, missing: [] };
-  const values: Record<string, string | number | null> = {
+/** Every value that texts can be bound to, by name; null where it is not there. */
+export function valuesOf(data: ProductData | null): Record<string, string | number | null> {
+  const own = Object.entries(data?.fields ?? {}).map(([name, value]) => {
+    const number = parseAmount(value);
+    return [name, value.trim() === '' ? null : (number ?? value)] as const;
+  });
+  return {
+    ...Object.fromEntries(own),
     title: data?.title || null,
     variant: data?.variant || null,
     sku: data?.sku || null,
-    price: data?.price == null ? null : formatPrice(data.price, data.currency),
+    price: data?.price == null ? null : formatPrice(data.price, data.currency, localeOf(data)),
     amount: data?.price ?? null,
     width: data?.widthMm ?? null,
     height: data?.heightMm ?? null,
     depth: data?.depthMm ?? null,
     size:
       data?.widthMm && data.heightMm ? `${Math.round(data.widthMm)} × ${Math.round(data.heightMm)} mm` : null,
+    brand: data?.brand?.title ?? null,
   };
+}
+
+export const localeOf = (data: ProductData | null): string => data?.brand?.locale ?? LOCALE;
+
+/**
+ * Fills the ICU placeholders of a text ({title}, {price}, {variant}, {sku}, {size} and the product's own fields;
+ * plural and number forms work on {amount}, the millimetres and every field that is a number). What is missing stays
+ * to be seen as its placeholder and is listed.
+ */
+export function bindText(text: string, data: ProductData | null): { text: string; missing: string[] } {
+  if (!text.includes('{')) return { text, missing: [] };
+  const values = valuesOf(data);
   const missing = new Set<string>();
+  const locale = localeOf(data);
   const filled = text.replace(/\{\s*(\w+)\s*\}/g, (_whole, name: string) => {
-    if (values[name] != null) return String(values[name]);
+    const value = values[name];
+    if (value != null) return typeof value === 'number' ? new Intl.NumberFormat(locale).format(value) : value;
     missing.add(name);
     return `‹${name}›`;
   });
   if (!filled.includes('{')) return { text: filled, missing: [...missing] };
   try {
     const present = Object.fromEntries(Object.entries(values).filter(([, v]) => v != null));
-    return { text: String(new IntlMessageFormat(filled, LOCALE).format(present)), missing: [...missing] };
+    return { text: String(new IntlMessageFormat(filled, locale).format(present)), missing: [...missing] };
   } catch {
     // A form that cannot be filled is shown as it was written, never printed half.
     for (const match of filled.matchAll(/\{\s*(\w+)/g)) missing.add(match[1]);
@@ -61,12 +85,30 @@ export function bindText(text: string, data: ProductData | null): { text: string
   }
 }
 
-export function formatPrice(amount: number, currency: string): string {
-  const whole = Number.isInteger(amount);
-  return new Intl.NumberFormat(LOCALE, {
-    style: 'currency',
-    currency,
-    minimumFractionDigits: whole ? 0 : 2,
-    maximumFractionDigits: whole ? 0 : 2,
-  }).format(amount);
+/** A number as people write it, with point or comma and perhaps a currency sign; null where it is none. */
+export function parseAmount(text: string): number | null {
+  const plain = text.trim().replace(/^[\p{Sc}\s]+|[\p{Sc}\s]+$/gu, '');
+  if (!/^-?\d{1,3}(?:[ ,.\u00a0]\d{3})*(?:[.,]\d{1,2})?$|^-?\d+(?:[.,]\d+)?$/.test(plain)) return null;
+  const decimal = /[.,](\d{1,2})$/.exec(plain);
+  const whole = (decimal ? plain.slice(0, decimal.index) : plain).replace(/[ ,.\u00a0]/g, '');
+  return Number(decimal ? `${whole}.${decimal[1]}` : whole);
+}
+
+export function formatPrice(amount: number, currency: string, locale = LOCALE): string {
+  return priceFormat(amount, currency, locale).format(amount);
+}
+
+/** Pence are written only where there are any. Throws a sentence for a currency that is none. */
+export function priceFormat(amount: number, currency: string, locale = LOCALE): Intl.NumberFormat {
+  const digits = Number.isInteger(amount) ? 0 : 2;
+  try {
+    return new Intl.NumberFormat(locale, {
+      style: 'currency',
+      currency,
+      minimumFractionDigits: digits,
+      maximumFractionDigits: digits,
+    });
+  } catch {
+    throw new Error(`"${currency}" is no currency code; write three letters such as GBP or EUR.`);
+  }
 }

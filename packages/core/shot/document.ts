@@ -18,10 +18,12 @@ export interface Shot {
   elements: ShotElement[];
   /** By slot key (`sheet/slot`). */
   fits: Record<string, SlotFit>;
+  /** Ids of elements, the most important first; what is not named comes after, by its kind. */
+  importance: string[];
 }
 
 /** The document version this code writes. */
-export const SHOT_VERSION = 5;
+export const SHOT_VERSION = 6;
 
 const side = Joi.number().integer().min(16).max(12000).required();
 
@@ -53,6 +55,7 @@ export const shotSchema = Joi.object({
       }),
     )
     .required(),
+  importance: Joi.array().items(Joi.string().max(60)).max(400).unique().required(),
 });
 
 /**
@@ -75,5 +78,5 @@ export function readShot(value: unknown): Shot {
 }
 
 export function emptyShot(width: number, height: number): Shot {
-  return { version: SHOT_VERSION, frame: { width, height }, elements: [], fits: {} };
+  return { version: SHOT_VERSION, frame: { width, height }, elements: [], fits: {}, importance: [] };
 }

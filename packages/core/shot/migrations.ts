@@ -62,6 +62,21 @@ const STEPS: ((shot: Json) => Json)[] = [
       fits: eachPatch(shot.fits, printable),
     };
   },
+  // 6: brand kit, places of templates, smallest sizes of texts, and the order of importance.
+  (shot) => ({
+    ...shot,
+    version: 6,
+    importance: [],
+    elements: (shot.elements as Json[]).map((element) => ({
+      ...element,
+      brand: {},
+      place: null,
+      spread: false,
+      ...(element.kind === 'text'
+        ? { smallest: Math.min((element.size as number) * 0.25, 5000), tied: null, capitals: false }
+        : {}),
+    })),
+  }),
 ];
 
 /** Every difference of every slot changed alike. */

@@ -1,9 +1,10 @@
 import type { Box } from '../elements/element';
-import { scaledElement, type ShotElement } from '../elements/index';
+import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import type { Slot } from '../spec/slot';
 import { groundOf, type Ground } from '../stage/ground';
 import { basePoint, drawnPxPerMm, scaledOnBase, standingOf, trueSizeBox } from '../stage/stand';
-import { bindText, type ProductData } from './data';
+import { applyBrand } from '../brand/kit';
+import { type ProductData } from './data';
 import type { Shot, SlotFit } from './document';
 import { coverBox, fitToSlot } from './fit-to-slot';
 
@@ -19,7 +20,7 @@ export interface ResolvedShot {
 /** The base picture, bound to a variant's data (null binds nothing). */
 export function resolveBase(shot: Shot, data: ProductData | null): ResolvedShot {
   const missing = new Set<string>();
-  const elements = bind(shot, data, missing);
+  const elements = attach(bind(shot, data, missing));
   return { ...shot.frame, elements, missing: [...missing] };
 }
 
@@ -35,7 +36,7 @@ export function resolveForSlot(
   // Differences that change what an element is (its fill, its text) count before fitting, places after.
   const changed = shot.elements.map((element) => withoutBox(element, fit));
   const fitted = fitToSlot({ ...shot, elements: bind({ ...shot, elements: changed }, data, missing) }, slot);
-  const elements = fitted.map((element) => withBox(element, fit, slot));
+  const elements = attach(fitted.map((element) => withBox(element, fit, slot)));
   return { width: slot.width, height: slot.height, elements, missing: [...missing] };
 }
 
@@ -63,6 +64,11 @@ function withBox(element: ShotElement, fit: SlotFit | undefined, slot: Slot): Sh
   return { ...scaled, box: placed };
 }
 
+/** What hangs on other elements (a dimension line on its product) goes to its place. */
+function attach(elements: ShotElement[]): ShotElement[] {
+  return elements.map((e) => (elementKind(e.kind).attached?.(e, elements) as ShotElement) ?? e);
+}
+
 function bind(
   { elements, frame }: Pick<Shot, 'elements' | 'frame'>,
   data: ProductData | null,
@@ -74,16 +80,13 @@ function bind(
       : element,
   );
   const ground = data?.cutout ? groundOf(placed) : null;
-  return placed.map((element) => {
-    if (element.kind === 'text') {
-      const bound = bindText(element.text, data);
-      if (!element.hidden) bound.missing.forEach((name) => missing.add(name));
-      return { ...element, text: bound.text };
-    }
-    if (element.kind === 'product' && element.followsVariant && data?.cutout) {
+  return placed.map((written) => {
+    const element = applyBrand(written, data?.brand);
+    if (element.kind === 'product' && element.followsVariant && data?.cutout)
       return swapProduct(element, data, ground, frame);
-    }
-    return element;
+    // What is hidden asks for nothing.
+    const wanted = element.hidden ? new Set<string>() : missing;
+    return (elementKind(element.kind).bind?.(element, data, wanted) as ShotElement) ?? element;
   });
 }
 

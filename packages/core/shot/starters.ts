@@ -18,7 +18,7 @@ import { emptyShot, type Shot } from './document';
 
 const NO_EDGES = { strength: 0, reach: 0.6 };
 
-const base = (id: string, name: string): Omit<ElementBase, 'kind' | 'box'> => ({
+export const newBase = (id: string, name: string): Omit<ElementBase, 'kind' | 'box'> => ({
   id,
   name,
   opacity: 1,
@@ -27,6 +27,9 @@ const base = (id: string, name: string): Omit<ElementBase, 'kind' | 'box'> => ({
   locked: false,
   link: null,
   effects: NO_EFFECTS,
+  brand: {},
+  place: null,
+  spread: false,
 });
 
 export function newBackdrop(
@@ -35,7 +38,7 @@ export function newBackdrop(
   colour: string,
 ): BackdropElement {
   return {
-    ...base(id, 'Backdrop'),
+    ...newBase(id, 'Backdrop'),
     kind: 'backdrop',
     box: { x: 0, y: 0, ...frame, rotation: 0 },
     fill: { type: 'colour', colour },
@@ -56,7 +59,7 @@ export function newSceneBackdrop(
   survey: SceneSurvey,
 ): BackdropElement {
   return {
-    ...base(id, title),
+    ...newBase(id, title),
     kind: 'backdrop',
     box: { x: 0, y: 0, width: survey.width, height: survey.height, rotation: 0 },
     fill: sceneFill(picture, survey),
@@ -68,7 +71,7 @@ export function newSceneBackdrop(
 export function newText(id: string, text: string, frame: { width: number; height: number }): TextElement {
   const size = Math.round(Math.min(frame.width, frame.height) * 0.06);
   return {
-    ...base(id, 'Text'),
+    ...newBase(id, 'Text'),
     kind: 'text',
     box: {
       x: Math.round(frame.width * 0.06),
@@ -80,9 +83,12 @@ export function newText(id: string, text: string, frame: { width: number; height
     text,
     font: DEFAULT_FONT,
     size,
+    smallest: Math.round(size * 0.25),
+    tied: null,
+    capitals: false,
     leading: 1.12,
     tracking: 0,
-    align: 'left',
+    align: 'start',
     vertical: 'top',
     colour: '#171b19',
     plate: null,
@@ -104,7 +110,7 @@ export function newPicture(
   const width = frame.width * 0.18;
   const height = (width * picture.height) / picture.width;
   return {
-    ...base(id, title),
+    ...newBase(id, title),
     kind: 'picture',
     box: { x: frame.width * 0.94 - width, y: frame.height * 0.06, width, height, rotation: 0 },
     picture: picture.picture,
@@ -130,7 +136,7 @@ export function newProduct(
   const width = Math.min(frame.width * most, (frame.height * most) / aspect);
   const height = width * aspect;
   const product: ProductElement = {
-    ...base(id, data.variant ? `${data.title}, ${data.variant}` : data.title),
+    ...newBase(id, data.variant ? `${data.title}, ${data.variant}` : data.title),
     kind: 'product',
     box: { x: (frame.width - width) / 2, y: (frame.height - height) / 2, width, height, rotation: 0 },
     picture: cutout.picture,

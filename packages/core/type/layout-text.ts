@@ -1,10 +1,6 @@
-import type { Typeface } from './typeface';
-
-export type PathCommand =
-  | { type: 'M' | 'L'; x: number; y: number }
-  | { type: 'Q'; x1: number; y1: number; x: number; y: number }
-  | { type: 'C'; x1: number; y1: number; x2: number; y2: number; x: number; y: number }
-  | { type: 'Z' };
+import { placedPath, type PathCommand } from '../vector/path';
+import { glyphsOfLine, shapeParagraph, type ShapedParagraph } from './shape-text';
+import type { FontFile, Typeface } from './typeface';
 
 export interface TextStyle {
   /** Font size in pixels (the em). */
@@ -13,7 +9,8 @@ export interface TextStyle {
   leading: number;
   /** Extra space between characters in thousandths of an em. */
   tracking: number;
-  align: 'left' | 'centre' | 'right';
+  /** `start` is the side where reading begins. */
+  align: 'start' | 'left' | 'centre' | 'right';
 }
 
 export interface TextLayout {
@@ -22,131 +19,216 @@ export interface TextLayout {
   width: number;
   height: number;
   commands: PathCommand[];
+  /** Characters that none of the fonts has. */
+  unprintable: string[];
 }
 
-interface Glyph {
-  font: Typeface['fonts'][number];
-  glyph: ReturnType<Typeface['fonts'][number]['charToGlyph']>;
+export interface FittedText extends TextLayout {
+  size: number;
+  /** Characters left out because they do not fit even at the smallest size. */
+  cut: number;
+}
+
+interface Line {
+  paragraph: ShapedParagraph;
+  start: number;
+  end: number;
+  /** Ems, tracking included. */
+  width: number;
+}
+
+/** A text shaped once; lines and sizes are found from it without shaping again. */
+export interface ShapedText {
+  paragraphs: ShapedParagraph[];
+  fonts: FontFile[];
+  tracking: number;
+  unprintable: string[];
+}
+
+/** Shapes a text with a font and the fonts that help it out with characters it lacks. */
+export function shapeText(text: string, faces: readonly Typeface[], tracking = 0): ShapedText {
+  const fonts = faces.flatMap((f) => f.fonts);
+  // Letters that are spaced out are not joined in ligatures.
+  const features = tracking === 0 ? [] : ['-liga', '-clig'];
+  const paragraphs = text.split(/\r?\n/).map((p) => shapeParagraph(p, fonts, features));
+  return { paragraphs, fonts, tracking, unprintable: [...new Set(paragraphs.flatMap((p) => p.unprintable))] };
 }
 
 /**
- * Lays a text out in lines no wider than `maxWidth` and gives its outlines, so that lines break at the same
- * places wherever it is painted. Breaks at spaces and after hyphens; a word wider than the line is broken
- * where it must be; `\n` always breaks. The origin is the top left of the block.
+ * Lays a text out in lines no wider than `maxWidth` pixels and gives its outlines, so that lines break at the same
+ * places wherever it is painted. Breaks where Unicode allows (UAX 14); a word wider than the line is broken where it
+ * must be; `\n` always breaks. The origin is the top left of the block.
  */
-export function layoutText(text: string, face: Typeface, style: TextStyle, maxWidth: number): TextLayout {
-  const lines: string[] = [];
-  for (const paragraph of text.split(/\r?\n/)) lines.push(...breakLines(paragraph, face, style, maxWidth));
-  const widths = lines.map((line) => measure(line, face, style));
-  const width = Math.max(0, ...widths);
-  const primary = face.fonts[0];
-  const ascent = (primary.ascender / primary.unitsPerEm) * style.size;
-  const descent = (-primary.descender / primary.unitsPerEm) * style.size;
-  const step = style.size * style.leading;
-  // The block is as high as its lines; half of what leading adds stands over the first and under the last.
-  const lead = (step - ascent - descent) / 2;
-  const layout: TextLayout = { lines: [], width, height: step * lines.length, commands: [] };
-  lines.forEach((line, i) => {
-    const free = maxWidth - widths[i];
-    const x = style.align === 'left' ? 0 : style.align === 'right' ? free : free / 2;
-    const baseline = i * step + lead + ascent;
-    layout.lines.push({ text: line, x, baseline, width: widths[i] });
-    outline(line, face, style, x, baseline, layout.commands);
-  });
-  return layout;
+export function layoutText(
+  text: string,
+  faces: readonly Typeface[],
+  style: TextStyle,
+  maxWidth: number,
+): TextLayout {
+  const shaped = shapeText(text, faces, style.tracking);
+  return layOut(shaped, linesOf(shaped, maxWidth / style.size), style, maxWidth);
 }
 
-/** The largest layout that fits a box: `style.size` if that does, else smaller, down to `smallest` times it. */
+/**
+ * The largest layout that fits a box: `style.size` if that does, else smaller, down to `smallest` pixels. What does not
+ * fit even then is cut after the last line that does, with an ellipsis, and counted.
+ */
 export function fitText(
   text: string,
-  face: Typeface,
+  faces: readonly Typeface[],
   style: TextStyle,
   width: number,
   height: number,
-  smallest = 0.25,
-): TextLayout & { size: number } {
-  const at = (size: number) => ({ ...layoutText(text, face, { ...style, size }, width), size });
-  const fits = (l: TextLayout) => l.height <= height * 1.001 && l.width <= width * 1.001;
-  const full = at(style.size);
-  if (fits(full) && !breaksWords(full, text)) return full;
-  let low = style.size * smallest;
+  smallest = style.size * 0.25,
+): FittedText {
+  const shaped = shapeText(text, faces, style.tracking);
+  return fitShaped(shaped, faces, style, width, height, smallest);
+}
+
+export function fitShaped(
+  shaped: ShapedText,
+  faces: readonly Typeface[],
+  style: TextStyle,
+  width: number,
+  height: number,
+  smallest: number,
+): FittedText {
+  const size = fittingSize(shaped, style, width, height, smallest);
+  const lines = linesOf(shaped, width / size);
+  const most = Math.max(1, Math.floor((height * 1.001) / (size * style.leading)));
+  if (lines.length <= most) return { ...layOut(shaped, lines, { ...style, size }, width), size, cut: 0 };
+  const kept = lines.slice(0, most);
+  const last = kept[most - 1];
+  const from = shaped.paragraphs.slice(0, shaped.paragraphs.indexOf(last.paragraph));
+  const shown = from.reduce((n, p) => n + p.text.length + 1, 0);
+  const whole = shaped.paragraphs.map((p) => p.text).join('\n');
+  // Cut back by words until the ellipsis has room.
+  let text = whole.slice(0, shown + last.end).trimEnd();
+  for (;;) {
+    const cutShaped = shapeText(`${text}…`, faces, style.tracking);
+    const cutLines = linesOf(cutShaped, width / size);
+    const shorter = text.replace(/\s*\S+$/u, '') || text.slice(0, -1);
+    if (cutLines.length <= most || shorter === '')
+      return {
+        ...layOut(cutShaped, cutLines.slice(0, most), { ...style, size }, width),
+        unprintable: shaped.unprintable,
+        size,
+        cut: [...whole].length - [...text].length,
+      };
+    text = shorter;
+  }
+}
+
+/** The largest size between `smallest` and `style.size` at which no word is cut and nothing leaves the box. */
+export function fittingSize(
+  shaped: ShapedText,
+  style: TextStyle,
+  width: number,
+  height: number,
+  smallest: number,
+): number {
+  const fits = (size: number) => {
+    const lines = linesOf(shaped, width / size);
+    return lines.length * size * style.leading <= height * 1.001 && lines.every((l) => !cutsWord(l));
+  };
+  if (fits(style.size)) return style.size;
+  let low = Math.min(smallest, style.size);
   let high = style.size;
-  let best = at(low);
-  for (let i = 0; i < 10; i++) {
+  for (let i = 0; i < 11; i++) {
     const middle = (low + high) / 2;
-    const layout = at(middle);
-    if (fits(layout) && !breaksWords(layout, text)) {
-      low = middle;
-      best = layout;
-    } else high = middle;
+    if (fits(middle)) low = middle;
+    else high = middle;
   }
-  return best;
+  return low;
 }
 
-/** Whether a word had to be cut in two. */
-function breaksWords(layout: TextLayout, text: string): boolean {
-  const words = new Set(text.split(/[\s-]+/));
-  return layout.lines.some((line) => line.text.split(/[\s-]+/).some((w) => w !== '' && !words.has(w)));
+const cutsWord = ({ paragraph, end }: Line) =>
+  end < paragraph.text.trimEnd().length && !paragraph.breaks.some((b) => trimmed(paragraph.text, b) === end);
+
+/** Where a line that breaks at an index really ends: spaces before the break are not shown. */
+function trimmed(text: string, at: number): number {
+  while (at > 0 && /\s/.test(text[at - 1])) at--;
+  return at;
 }
 
-function breakLines(paragraph: string, face: Typeface, style: TextStyle, maxWidth: number): string[] {
-  const lines: string[] = [];
-  let line = '';
-  for (const piece of paragraph.match(/\S+?(?:-+|(?=\s|$))|\s+/gu) ?? []) {
-    const joined = line + piece;
-    if (measure(joined.trimEnd(), face, style) <= maxWidth || line === '') {
-      line = joined;
-    } else {
-      lines.push(line.trimEnd());
-      line = piece.trimStart();
+/** Lines no wider than `maxWidth` ems. */
+function linesOf(shaped: ShapedText, maxWidth: number): Line[] {
+  const track = shaped.tracking / 1000;
+  const lines: Line[] = [];
+  for (const paragraph of shaped.paragraphs) {
+    const { text, advances, begins, breaks } = paragraph;
+    const widthOf = (start: number, end: number) => {
+      let width = 0;
+      let glyphs = 0;
+      for (let i = start; i < end; i++) {
+        width += advances[i];
+        glyphs += begins[i];
+      }
+      return width + Math.max(0, glyphs - 1) * track;
+    };
+    const add = (start: number, end: number) =>
+      lines.push({ paragraph, start, end, width: widthOf(start, end) });
+    const within = (start: number, end: number) => widthOf(start, end) <= maxWidth + 1e-6;
+    let start = 0;
+    let end = 0;
+    for (const at of breaks) {
+      const shown = Math.max(start, trimmed(text, at));
+      if (within(start, shown)) {
+        end = at;
+        continue;
+      }
+      if (end > start) {
+        add(start, trimmed(text, end));
+        start = end;
+        while (start < at && /\s/.test(text[start])) start++;
+      }
+      // A word wider than the line is cut between characters.
+      while (start < shown && !within(start, shown)) {
+        let to = start + 1;
+        while (to < shown && !begins[to]) to++;
+        for (let next = to; next <= shown && within(start, next); next++)
+          if (next === shown || begins[next]) to = next;
+        if (to >= shown) break;
+        add(start, to);
+        start = to;
+      }
+      end = at;
     }
-    while (measure(line.trimEnd(), face, style) > maxWidth && [...line.trimEnd()].length > 1) {
-      const chars = [...line];
-      let n = chars.length - 1;
-      while (n > 1 && measure(chars.slice(0, n).join(''), face, style) > maxWidth) n--;
-      lines.push(chars.slice(0, n).join(''));
-      line = chars.slice(n).join('');
-    }
+    add(start, Math.max(start, trimmed(text, text.length)));
   }
-  lines.push(line.trimEnd());
   return lines;
 }
 
-function glyphs(text: string, face: Typeface): Glyph[] {
-  return [...text].map((char) => {
-    for (const font of face.fonts)
-      if (font.charToGlyphIndex(char) > 0) return { font, glyph: font.charToGlyph(char) };
-    return { font: face.fonts[0], glyph: face.fonts[0].charToGlyph(char) };
+function layOut(shaped: ShapedText, lines: Line[], style: TextStyle, maxWidth: number): TextLayout {
+  const [primary] = shaped.fonts;
+  const { size } = style;
+  const track = (style.tracking / 1000) * size;
+  const ascent = primary.ascent * size;
+  const step = size * style.leading;
+  // The block is as high as its lines; half of what leading adds stands over the first and under the last.
+  const lead = (step - ascent - primary.descent * size) / 2;
+  const layout: TextLayout = {
+    lines: [],
+    width: Math.max(0, ...lines.map((l) => l.width * size)),
+    height: step * lines.length,
+    commands: [],
+    unprintable: shaped.unprintable,
+  };
+  lines.forEach(({ paragraph, start, end, width }, i) => {
+    const free = maxWidth - width * size;
+    const align = style.align === 'start' ? (paragraph.rightToLeft ? 'right' : 'left') : style.align;
+    let x = align === 'left' ? 0 : align === 'right' ? free : free / 2;
+    const baseline = i * step + lead + ascent;
+    layout.lines.push({ text: paragraph.text.slice(start, end), x, baseline, width: width * size });
+    const glyphs = glyphsOfLine(paragraph, start, end);
+    glyphs.forEach((g, n) => {
+      layout.commands.push(
+        ...placedPath(g.font.outline(g.id), size, size, x + g.dx * size, baseline + g.dy * size),
+      );
+      x += g.advance * size;
+      // Space stands between clusters, not within them.
+      if (glyphs[n + 1] && glyphs[n + 1].cluster !== g.cluster) x += track;
+    });
   });
-}
-
-function advance(current: Glyph, next: Glyph | undefined, style: TextStyle): number {
-  const em = style.size / current.font.unitsPerEm;
-  let width = (current.glyph.advanceWidth ?? 0) * em + (style.tracking / 1000) * style.size;
-  if (next && next.font === current.font)
-    width += current.font.getKerningValue(current.glyph, next.glyph) * em;
-  return width;
-}
-
-function measure(text: string, face: Typeface, style: TextStyle): number {
-  const list = glyphs(text, face);
-  let width = 0;
-  for (let i = 0; i < list.length; i++) width += advance(list[i], list[i + 1], style);
-  return list.length ? width - (style.tracking / 1000) * style.size : 0;
-}
-
-function outline(
-  text: string,
-  face: Typeface,
-  style: TextStyle,
-  x: number,
-  baseline: number,
-  out: PathCommand[],
-): void {
-  const list = glyphs(text, face);
-  for (let i = 0; i < list.length; i++) {
-    for (const command of list[i].glyph.getPath(x, baseline, style.size).commands)
-      out.push(command as PathCommand);
-    x += advance(list[i], list[i + 1], style);
-  }
+  return layout;
 }

@@ -1,16 +1,20 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { fontEntry } from './catalogue';
-import { fitText, layoutText, type TextStyle } from './layout-text';
-import { readTypeface } from './typeface';
+import { fontFiles, fontsFor } from './catalogue';
+import { fitText, layoutText, shapeText, type TextStyle } from './layout-text';
+import { glyphsOfLine } from './shape-text';
+import { readTypeface, type Typeface } from './typeface';
 
-const face = (() => {
-  const files = fontEntry('hanken-grotesk-600').files.map((f) => {
-    const b = readFileSync(join(__dirname, 'fonts', f));
-    return b.buffer.slice(b.byteOffset, b.byteOffset + b.byteLength) as ArrayBuffer;
-  });
-  return readTypeface('hanken-grotesk-600', files);
-})();
+const bytesOf = (file: string) => {
+  const b = readFileSync(join(__dirname, 'fonts', file));
+  return b.buffer.slice(b.byteOffset, b.byteOffset + b.byteLength) as ArrayBuffer;
+};
+const load = (id: string) => readTypeface(id, fontFiles(id).map(bytesOf));
+const facesFor = (font: string, text: string) => Promise.all(fontsFor(font, text).map(load));
+let face: Typeface[];
+beforeAll(async () => {
+  face = [await load('hanken-grotesk-600')];
+});
 const style: TextStyle = { size: 40, leading: 1.2, tracking: 0, align: 'left' };
 const lines = (text: string, width: number) => layoutText(text, face, style, width).lines.map((l) => l.text);
 
@@ -44,10 +48,56 @@ test('text too long for its box becomes smaller and fits; short text keeps its s
 test('letters beyond the first file come from the next one', () => {
   const width = (t: string) => layoutText(t, face, style, 900).lines[0].width;
   expect(width('ő')).toBeGreaterThan(0.4 * width('o'));
-  expect(face.fonts[0].charToGlyphIndex('ő')).toBe(0);
-  expect(face.fonts[1].charToGlyphIndex('ő')).toBeGreaterThan(0);
+  const [latin, more] = face[0].fonts;
+  expect([latin.has(0x151), more.has(0x151)]).toEqual([false, true]);
 });
 
-test('a broken font file is told apart', () => {
-  expect(() => readTypeface('x', [new ArrayBuffer(30)])).toThrow(/font "x" cannot be read/);
+test('kerning draws letters together and ligatures join them, unless letters are spaced out', async () => {
+  const bitter = [await load('alegreya-sans-500')];
+  const width = (t: string, tracking = 0) =>
+    layoutText(t, bitter, { ...style, tracking }, 900).lines[0].width;
+  expect(width('AV')).toBeLessThan(width('A') + width('V') - 1);
+  const glyphs = (tracking: number) => shapeText('fi', bitter, tracking).paragraphs[0].runs[0].glyphs.length;
+  expect(glyphs(0)).toBe(1);
+  expect(glyphs(50)).toBe(2);
+});
+
+test('right-to-left words stand on the right, read from there, and their letters are joined', async () => {
+  const text = 'שלום 24 טופ';
+  const faces = await facesFor('hanken-grotesk-600', text);
+  const [line] = layoutText(text, faces, { ...style, align: 'start' }, 500).lines;
+  expect(line.x + line.width).toBeCloseTo(500, 5);
+  const { paragraphs } = shapeText(text, faces);
+  const order = glyphsOfLine(paragraphs[0], 0, text.length).map((g) => text[g.cluster]);
+  // The last word comes first from the left; the number keeps its own order.
+  expect(order.join('')).toBe([...'פוט', ' ', ...'24', ' ', ...'םולש'].join(''));
+  const arabic = await facesFor('hanken-grotesk-600', 'سسس');
+  const joined = shapeText('سسس', arabic).paragraphs[0].runs[0].glyphs.map((g) => g.id);
+  expect(new Set(joined).size).toBe(3);
+});
+
+test('marks stand on their letters, emoji are drawn, and what no font has is told', async () => {
+  const text = 'e\u0301 नमस्ते 🌱 漢';
+  const faces = await facesFor('hanken-grotesk-600', text);
+  const shaped = shapeText(text, faces);
+  expect(shaped.unprintable).toEqual(['漢']);
+  const width = (t: string) => layoutText(t, faces, style, 900).width;
+  expect(width('e\u0301')).toBeCloseTo(width('e'), 1);
+  expect(layoutText('🌱', faces, style, 900).commands.length).toBeGreaterThan(10);
+});
+
+test('four thousand characters are set to the smallest size, cut at a word with an ellipsis, and counted', () => {
+  const long = 'Stoneware planter with drip tray '.repeat(122);
+  const began = fitText(long, face, style, 400, 200, 12);
+  expect(began.size).toBeCloseTo(12, 1);
+  expect(began.height).toBeLessThanOrEqual(200.2);
+  expect(began.lines.at(-1)!.text).toMatch(/\w…$/);
+  const shown = began.lines.reduce((n, l) => n + l.text.length, 0);
+  expect(began.cut).toBeGreaterThan(long.length - shown - 60);
+});
+
+test('a broken font file is told apart', async () => {
+  await expect(readTypeface('x', [new ArrayBuffer(30)])).rejects.toThrow(/font "x" cannot be read/);
+  const half = bytesOf('fraunces-latin-600-normal.woff').slice(0, 9000);
+  await expect(readTypeface('y', [half])).rejects.toThrow(/font "y" cannot be read/);
 });

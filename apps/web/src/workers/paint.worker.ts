@@ -19,7 +19,7 @@ import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { runChecks } from '@scenograph/core/spec/checks/index';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
-import { fontEntry } from '@scenograph/core/type/catalogue';
+import { fontFiles, ownFontHash } from '@scenograph/core/type/catalogue';
 import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
 
 /** Paints shots away from the main thread, with the painter that the server uses. */
@@ -91,10 +91,17 @@ function typeface(id: string): Promise<Typeface> {
   let found = faces.get(id);
   if (!found) {
     found = (async () => {
+      const own = ownFontHash(id);
+      const urls = own
+        ? [`/api/blobs/${own}`]
+        : fontFiles(id).map(
+            (file) => Object.entries(FONT_FILES).find(([path]) => path.endsWith(`/${file}`))![1],
+          );
       const files = await Promise.all(
-        fontEntry(id).files.map(async (file) => {
-          const url = Object.entries(FONT_FILES).find(([path]) => path.endsWith(`/${file}`))![1];
-          return (await fetch(url)).arrayBuffer();
+        urls.map(async (url) => {
+          const response = await fetch(url);
+          if (!response.ok) throw new Error('A font of this shot is not in the store any more.');
+          return response.arrayBuffer();
         }),
       );
       return readTypeface(id, files);

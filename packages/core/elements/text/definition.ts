@@ -1,23 +1,50 @@
 import Joi from 'joi';
-import type { Canvas2D } from '../../paint/environment';
-import { fitText, type PathCommand } from '../../type/layout-text';
+import type { PaintEnvironment } from '../../paint/environment';
+import { bindText } from '../../shot/data';
+import { fontsFor } from '../../type/catalogue';
+import { fittingSize, shapeText } from '../../type/layout-text';
+import { fillPath, roundedRectangle } from '../../vector/path';
 import { colourSchema, type ElementBase, type ElementKind } from '../element';
+import { facesFor, paintWords, setWords, wordsOf, type SetWords } from '../words';
 
-/** Words over the picture. `text` may hold ICU placeholders such as {title}; it shrinks to stay inside its box. */
+/** Words over the picture. `text` may hold ICU placeholders such as {title}; its size is fitted to its box. */
 export interface TextElement extends ElementBase {
   kind: 'text';
   text: string;
   font: string;
-  /** Largest size in frame pixels. */
+  /** Largest and smallest size in frame pixels. */
   size: number;
+  smallest: number;
+  /** Texts with the same tie are all set at the size of the smallest of them; null goes by itself. */
+  tied: string | null;
   leading: number;
   tracking: number;
-  align: 'left' | 'centre' | 'right';
+  capitals: boolean;
+  align: 'start' | 'left' | 'centre' | 'right';
   vertical: 'top' | 'middle' | 'bottom';
   colour: string;
   /** A filled panel behind the text, or null. Padding and radius in frame pixels. */
-  plate: { colour: string; opacity: number; padding: number; radius: number } | null;
+  plate: Plate | null;
 }
+
+export interface Plate {
+  colour: string;
+  opacity: number;
+  padding: number;
+  radius: number;
+}
+
+export const plateSchema = Joi.object({
+  colour: colourSchema.required(),
+  opacity: Joi.number().min(0).max(1).required(),
+  padding: Joi.number().min(0).max(2000).required(),
+  radius: Joi.number().min(0).max(2000).required(),
+})
+  .allow(null)
+  .required();
+
+export const scaledPlate = (plate: Plate | null, k: number) =>
+  plate && { ...plate, padding: plate.padding * k, radius: plate.radius * k };
 
 export const textKind: ElementKind<TextElement> = {
   kind: 'text',
@@ -27,93 +54,101 @@ export const textKind: ElementKind<TextElement> = {
     text: Joi.string().max(4000).allow('').required(),
     font: Joi.string().max(80).required(),
     size: Joi.number().greater(0).max(5000).required(),
+    smallest: Joi.number().greater(0).max(5000).required(),
+    tied: Joi.string().max(60).allow(null).required(),
     leading: Joi.number().min(0.5).max(4).required(),
     tracking: Joi.number().min(-200).max(1000).required(),
-    align: Joi.string().valid('left', 'centre', 'right').required(),
+    capitals: Joi.boolean().required(),
+    align: Joi.string().valid('start', 'left', 'centre', 'right').required(),
     vertical: Joi.string().valid('top', 'middle', 'bottom').required(),
     colour: colourSchema.required(),
-    plate: Joi.object({
-      colour: colourSchema.required(),
-      opacity: Joi.number().min(0).max(1).required(),
-      padding: Joi.number().min(0).max(2000).required(),
-      radius: Joi.number().min(0).max(2000).required(),
-    })
-      .allow(null)
-      .required(),
+    plate: plateSchema,
   },
-  needs: (element) => ({ pictures: [], fonts: [element.font] }),
+  needs: (element) => ({ pictures: [], fonts: fontsFor(element.font, element.text) }),
   scaled: (element, factor) => ({
     ...element,
     size: element.size * factor,
-    plate: element.plate && {
-      ...element.plate,
-      padding: element.plate.padding * factor,
-      radius: element.plate.radius * factor,
-    },
+    smallest: element.smallest * factor,
+    plate: scaledPlate(element.plate, factor),
   }),
+  bind(element, data, missing) {
+    const bound = bindText(element.text, data);
+    bound.missing.forEach((name) => missing.add(name));
+    return { ...element, text: bound.text };
+  },
+  wraps: ({ text, size, plate }) => (plate ? null : { text, size }),
+  words(element, environment) {
+    return element.text.trim() === ''
+      ? []
+      : [wordsOf(element.text, setElement(element, environment), element.colour)];
+  },
   paint(element, canvas, environment) {
     if (element.text.trim() === '') return;
-    const { box, plate } = element;
-    const inset = plate?.padding ?? 0;
-    const width = Math.max(1, box.width - 2 * inset);
-    const height = Math.max(1, box.height - 2 * inset);
-    const layout = fitText(element.text, environment.typeface(element.font), element, width, height);
-    const free = height - layout.height;
-    const top =
-      box.y + inset + (element.vertical === 'top' ? 0 : element.vertical === 'bottom' ? free : free / 2);
-    const left = box.x + inset;
+    const { plate } = element;
+    const set = setElement(element, environment);
     if (plate) {
-      const first = Math.min(...layout.lines.map((l) => l.x));
+      const pad = plate.padding;
+      const first = Math.min(...set.lines.map((l) => l.x));
       const alpha = canvas.globalAlpha;
       canvas.globalAlpha = alpha * plate.opacity;
-      canvas.fillStyle = plate.colour;
-      roundedRectangle(
-        canvas,
-        left + first - inset,
-        top - inset,
-        layout.width + 2 * inset,
-        layout.height + 2 * inset,
-        plate.radius,
-      );
+      const bounds = {
+        x: set.left + first - pad,
+        y: set.top - pad,
+        width: set.width + 2 * pad,
+        height: set.height + 2 * pad,
+      };
+      fillPath(canvas, roundedRectangle(bounds, plate.radius), plate.colour);
       canvas.globalAlpha = alpha;
     }
-    canvas.fillStyle = element.colour;
-    canvas.translate(left, top);
-    fillPath(canvas, layout.commands);
+    paintWords(element, [wordsOf(element.text, set, element.colour)], canvas, environment);
   },
 };
 
-function fillPath(canvas: Canvas2D, commands: PathCommand[]): void {
-  canvas.beginPath();
-  for (const c of commands) {
-    if (c.type === 'M') canvas.moveTo(c.x, c.y);
-    else if (c.type === 'L') canvas.lineTo(c.x, c.y);
-    else if (c.type === 'Q') canvas.quadraticCurveTo(c.x1, c.y1, c.x, c.y);
-    else if (c.type === 'C') canvas.bezierCurveTo(c.x1, c.y1, c.x2, c.y2, c.x, c.y);
-    else canvas.closePath();
-  }
-  canvas.fill();
+const shown = (element: TextElement) =>
+  element.capitals ? element.text.toLocaleUpperCase('en') : element.text;
+
+function inner({ box, plate }: TextElement) {
+  const inset = plate?.padding ?? 0;
+  return {
+    x: box.x + inset,
+    y: box.y + inset,
+    width: Math.max(1, box.width - 2 * inset),
+    height: Math.max(1, box.height - 2 * inset),
+  };
 }
 
-function roundedRectangle(
-  canvas: Canvas2D,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-  radius: number,
-): void {
-  const r = Math.min(radius, width / 2, height / 2);
-  canvas.beginPath();
-  canvas.moveTo(x + r, y);
-  canvas.lineTo(x + width - r, y);
-  canvas.quadraticCurveTo(x + width, y, x + width, y + r);
-  canvas.lineTo(x + width, y + height - r);
-  canvas.quadraticCurveTo(x + width, y + height, x + width - r, y + height);
-  canvas.lineTo(x + r, y + height);
-  canvas.quadraticCurveTo(x, y + height, x, y + height - r);
-  canvas.lineTo(x, y + r);
-  canvas.quadraticCurveTo(x, y, x + r, y);
-  canvas.closePath();
-  canvas.fill();
+/** The element's words in its box, at the size it shares with the texts it is tied to. */
+export function setElement(element: TextElement, environment: PaintEnvironment): SetWords {
+  const size = element.tied === null ? element.size : tiedSize(element, environment);
+  return setWords(
+    shown(element),
+    { ...element, size, smallest: Math.min(element.smallest, size) },
+    inner(element),
+    environment,
+  );
+}
+
+function tiedSize(element: TextElement, environment: PaintEnvironment): number {
+  const sizes = environment.elements.flatMap((e) => {
+    if (e.kind !== 'text' || e.tied !== element.tied || e.hidden || e.text.trim() === '') return [];
+    const { width, height } = inner(e);
+    const key = JSON.stringify([
+      'fit',
+      e.text,
+      e.font,
+      e.size,
+      e.smallest,
+      e.leading,
+      e.tracking,
+      e.capitals,
+      width,
+      height,
+    ]);
+    return environment.kept(key, () => {
+      const text = shown(e);
+      const shaped = shapeText(text, facesFor(e.font, text, environment), e.tracking);
+      return fittingSize(shaped, e, width, height, e.smallest);
+    });
+  });
+  return Math.min(element.size, ...sizes);
 }

@@ -1,0 +1,175 @@
+import type { Canvas2D } from '../paint/environment';
+
+/** One command of an outline, absolute. */
+export type PathCommand =
+  | { type: 'M' | 'L'; x: number; y: number }
+  | { type: 'Q'; x1: number; y1: number; x: number; y: number }
+  | { type: 'C'; x1: number; y1: number; x2: number; y2: number; x: number; y: number }
+  | { type: 'Z' };
+
+export interface Point {
+  x: number;
+  y: number;
+}
+
+export interface Bounds {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Puts an outline on a canvas as its current path. */
+export function tracePath(canvas: Canvas2D, commands: readonly PathCommand[]): void {
+  canvas.beginPath();
+  for (const c of commands) {
+    if (c.type === 'M') canvas.moveTo(c.x, c.y);
+    else if (c.type === 'L') canvas.lineTo(c.x, c.y);
+    else if (c.type === 'Q') canvas.quadraticCurveTo(c.x1, c.y1, c.x, c.y);
+    else if (c.type === 'C') canvas.bezierCurveTo(c.x1, c.y1, c.x2, c.y2, c.x, c.y);
+    else canvas.closePath();
+  }
+}
+
+export function fillPath(canvas: Canvas2D, commands: readonly PathCommand[], colour: string): void {
+  tracePath(canvas, commands);
+  canvas.fillStyle = colour;
+  canvas.fill();
+}
+
+export interface Pen {
+  width: number;
+  colour: string;
+  /** Lengths of dashes and gaps in frame pixels; empty for a whole line. */
+  dash?: number[];
+  ends?: 'butt' | 'round';
+}
+
+export function strokePath(canvas: Canvas2D, commands: readonly PathCommand[], pen: Pen): void {
+  if (pen.width <= 0) return;
+  tracePath(canvas, commands);
+  canvas.strokeStyle = pen.colour;
+  canvas.lineWidth = pen.width;
+  canvas.lineCap = pen.ends ?? 'round';
+  canvas.lineJoin = 'round';
+  canvas.setLineDash(pen.dash ?? []);
+  canvas.stroke();
+  canvas.setLineDash([]);
+}
+
+/** The outline scaled, then moved. */
+export function placedPath(
+  commands: readonly PathCommand[],
+  kx: number,
+  ky: number,
+  dx: number,
+  dy: number,
+): PathCommand[] {
+  const x = (v: number) => v * kx + dx;
+  const y = (v: number) => v * ky + dy;
+  return commands.map((c) => {
+    if (c.type === 'Z') return c;
+    if (c.type === 'Q') return { type: 'Q', x1: x(c.x1), y1: y(c.y1), x: x(c.x), y: y(c.y) };
+    if (c.type === 'C')
+      return { type: 'C', x1: x(c.x1), y1: y(c.y1), x2: x(c.x2), y2: y(c.y2), x: x(c.x), y: y(c.y) };
+    return { type: c.type, x: x(c.x), y: y(c.y) };
+  });
+}
+
+/** The upright rectangle around all points of an outline, its control points among them; null of an empty one. */
+export function pathBounds(commands: readonly PathCommand[]): Bounds | null {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  const take = (x: number, y: number) => {
+    left = Math.min(left, x);
+    right = Math.max(right, x);
+    top = Math.min(top, y);
+    bottom = Math.max(bottom, y);
+  };
+  for (const c of commands) {
+    if (c.type === 'Z') continue;
+    take(c.x, c.y);
+    if (c.type === 'Q' || c.type === 'C') take(c.x1, c.y1);
+    if (c.type === 'C') take(c.x2, c.y2);
+  }
+  return right < left ? null : { x: left, y: top, width: right - left, height: bottom - top };
+}
+
+export function polygon(points: readonly Point[]): PathCommand[] {
+  return [
+    ...points.map((p, i): PathCommand => ({ type: i ? 'L' : 'M', x: p.x, y: p.y })),
+    { type: 'Z' as const },
+  ];
+}
+
+export function polyline(points: readonly Point[]): PathCommand[] {
+  return points.map((p, i) => ({ type: i ? 'L' : 'M', x: p.x, y: p.y }));
+}
+
+/** How far a cubic's handles stand off for a quarter of a circle. */
+const QUARTER = 0.5522847498;
+
+export function ellipse(cx: number, cy: number, rx: number, ry = rx): PathCommand[] {
+  const [kx, ky] = [rx * QUARTER, ry * QUARTER];
+  const arc = (x1: number, y1: number, x2: number, y2: number, x: number, y: number): PathCommand => ({
+    type: 'C', x1: cx + x1, y1: cy + y1, x2: cx + x2, y2: cy + y2, x: cx + x, y: cy + y,
+  }); // prettier-ignore
+  return [
+    { type: 'M', x: cx + rx, y: cy },
+    arc(rx, ky, kx, ry, 0, ry),
+    arc(-kx, ry, -rx, ky, -rx, 0),
+    arc(-rx, -ky, -kx, -ry, 0, -ry),
+    arc(kx, -ry, rx, -ky, rx, 0),
+    { type: 'Z' },
+  ];
+}
+
+export function roundedRectangle({ x, y, width, height }: Bounds, radius: number): PathCommand[] {
+  const r = Math.max(0, Math.min(radius, width / 2, height / 2));
+  const [right, bottom] = [x + width, y + height];
+  const k = r * (1 - QUARTER);
+  return [
+    { type: 'M', x: x + r, y },
+    { type: 'L', x: right - r, y },
+    { type: 'C', x1: right - k, y1: y, x2: right, y2: y + k, x: right, y: y + r },
+    { type: 'L', x: right, y: bottom - r },
+    { type: 'C', x1: right, y1: bottom - k, x2: right - k, y2: bottom, x: right - r, y: bottom },
+    { type: 'L', x: x + r, y: bottom },
+    { type: 'C', x1: x + k, y1: bottom, x2: x, y2: bottom - k, x, y: bottom - r },
+    { type: 'L', x, y: y + r },
+    { type: 'C', x1: x, y1: y + k, x2: x + k, y2: y, x: x + r, y },
+    { type: 'Z' },
+  ];
+}
+
+/** A star or a scalloped edge: `points` tips on the outer radius, `points` notches on the inner. */
+export function star(
+  cx: number,
+  cy: number,
+  outerX: number,
+  outerY: number,
+  points: number,
+  inner: number,
+  rounded = false,
+): PathCommand[] {
+  const at = (i: number): Point => {
+    const a = (Math.PI * i) / points - Math.PI / 2;
+    const r = i % 2 ? inner : 1;
+    return { x: cx + Math.cos(a) * outerX * r, y: cy + Math.sin(a) * outerY * r };
+  };
+  const list = Array.from({ length: points * 2 }, (_, i) => at(i));
+  if (!rounded) return polygon(list);
+  // Curves through the middles of the edges, with the tips and notches as handles.
+  const middle = (i: number): Point => {
+    const [p, q] = [list[i % list.length], list[(i + 1) % list.length]];
+    return { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 };
+  };
+  const start = middle(list.length - 1);
+  return [
+    { type: 'M', ...start },
+    ...list.map((p, i): PathCommand => {
+      const to = middle(i);
+      return { type: 'Q', x1: p.x, y1: p.y, x: to.x, y: to.y };
+    }),
+    { type: 'Z' },
+  ];
+}
