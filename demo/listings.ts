@@ -46,7 +46,7 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
       headlineShot(
         teal.data,
         scene('Morning'),
-        logos.find((l) => l.title.includes('wordmark'))!,
+        logos.find((l) => l.title === 'Marrowby wordmark')!,
       ),
       [
         'kestrel-market/gallery-1',

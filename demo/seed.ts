@@ -19,6 +19,7 @@ import {
   type Database,
 } from '../apps/server/src/database/database';
 import {
+  brandKits,
   photos,
   pictures,
   products,
@@ -29,6 +30,7 @@ import {
 } from '../apps/server/src/database/schema';
 import { ArtworkService } from '../apps/server/src/library/artwork.service';
 import { makeCutout } from '../apps/server/src/photos/make-cutout';
+import { FIELDS, marrowbyKit } from './brand';
 import { seedListings } from './listings';
 
 /** Loads the Marrowby demo once: photos with their cutouts, products, scenes, spec sheets, logos, listings. */
@@ -102,6 +104,7 @@ async function main(): Promise<void> {
       await seedSheets(inside);
       await seedScenes(inside, store);
       await seedPictures(inside, store);
+      await seedBrand(inside);
       await seedArtwork(inside, store);
       await seedProducts(inside, store);
       await seedListings(inside, pool, store);
@@ -159,6 +162,25 @@ async function seedArtwork(db: Database, store: BlobStore): Promise<void> {
   }
 }
 
+const LOGOS: Record<string, string> = {
+  'marrowby-mark.svg': 'Marrowby mark, light',
+  'marrowby-wordmark.svg': 'Marrowby wordmark',
+  'marrowby-wordmark-light.svg': 'Marrowby wordmark, light',
+};
+
+async function seedBrand(db: Database): Promise<void> {
+  const rows = await db.select().from(pictures);
+  const [mark, wordmark, light] = [
+    'Marrowby mark, light',
+    'Marrowby wordmark',
+    'Marrowby wordmark, light',
+  ].map((title) => {
+    const { picture, width, height } = rows.find((r) => r.title === title)!;
+    return { picture, width, height };
+  });
+  await db.insert(brandKits).values({ workspaceId: WORKSPACE, kit: marrowbyKit(wordmark, light, mark) });
+}
+
 async function seedPictures(db: Database, store: BlobStore): Promise<void> {
   for (const file of (await readdir(join(here, 'logos'))).sort()) {
     const bytes = await readFile(join(here, 'logos', file));
@@ -166,7 +188,7 @@ async function seedPictures(db: Database, store: BlobStore): Promise<void> {
     const picture = await store.put(taken.working!.bytes, taken.working!.mime);
     await db.insert(pictures).values({
       workspaceId: WORKSPACE,
-      title: file === 'marrowby-mark.svg' ? 'Marrowby mark, light' : 'Marrowby wordmark',
+      title: LOGOS[file] ?? file,
       original: await store.put(bytes, MIME.svg),
       picture,
       width: taken.width,
@@ -204,6 +226,7 @@ async function seedProducts(db: Database, store: BlobStore): Promise<void> {
         sku: files[position].sku,
         price: entry.price,
         currency: 'GBP',
+        fields: FIELDS[entry.title] ?? {},
         photoId: await seedPhoto(db, store, file),
         position,
       });

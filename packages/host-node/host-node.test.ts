@@ -159,7 +159,7 @@ describe('a painted slot', () => {
   const measure = async (shot: Parameters<typeof resolveForSlot>[0]) => {
     const resolved = resolveForSlot(shot, 'k/main', slot, data);
     const painted = await painter.paint(resolved);
-    const checks = await measurePainted(painter, resolved, painted, slot, 'k/main');
+    const checks = await measurePainted(painter, resolved, { painted, words: null }, slot, 'k/main');
     return { resolved, checks: Object.fromEntries(checks.map((c) => [c.check, c])) };
   };
 

@@ -1,5 +1,11 @@
 import { DerivedCache, type PaintEnvironment, type Picture } from '@scenograph/core/paint/environment';
-import { environmentOf, needsOf, paintShot, type Painted } from '@scenograph/core/paint/paint-shot';
+import {
+  environmentOf,
+  needsOf,
+  paintShot,
+  type Onlooker,
+  type Painted,
+} from '@scenograph/core/paint/paint-shot';
 import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
@@ -12,6 +18,7 @@ export interface Painter {
   paint(
     shot: ResolvedShot,
     options?: { scale?: number; productsOnly?: boolean; draft?: boolean },
+    onlooker?: Onlooker,
   ): Promise<Painted>;
   /** Something measured on a shot with what its painting uses. */
   with<T>(shot: ResolvedShot, measure: (environment: PaintEnvironment) => T): Promise<T>;
@@ -74,9 +81,13 @@ export function createPainter(load: (hash: string) => Promise<Uint8Array>, keepP
   };
 
   return {
-    async paint(shot, options = {}) {
+    async paint(shot, options = {}, onlooker) {
       const { pictures: held, typefaces } = await gather(shot);
-      const painted = paintShot(shot, { host: nodeHost, cache, pictures: held, typefaces, ...options });
+      const painted = paintShot(
+        shot,
+        { host: nodeHost, cache, pictures: held, typefaces, ...options },
+        onlooker,
+      );
       await shrink();
       return painted;
     },

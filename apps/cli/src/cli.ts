@@ -204,6 +204,7 @@ program
       picture: pixels,
       products,
       shot: null,
+      words: null,
       sources: new Map(),
     });
     const wrongFormat = !slot.formats.includes(taken.format as Format);

@@ -9,6 +9,8 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { BLOBS, BlobsController } from './blobs/blobs.controller';
 import { createBlobStore } from './blobs/blob-store';
+import { BrandController } from './brand/brand.controller';
+import { BrandService } from './brand/brand.service';
 import { DATABASE, databaseUrl, migrateDatabase, openDatabase, POOL } from './database/database';
 import { DeliveriesController } from './deliveries/deliveries.controller';
 import { DeliveriesService } from './deliveries/deliveries.service';
@@ -30,6 +32,7 @@ import { SheetsController } from './shots/sheets.controller';
 import { SheetsService } from './shots/sheets.service';
 import { ShotsService } from './shots/shots.service';
 import { SpecSheetsController } from './spec-sheets/spec-sheets.controller';
+import { TemplatesController } from './templates/templates.controller';
 
 @Controller('api/health')
 class HealthController {
@@ -54,6 +57,8 @@ async function main(): Promise<void> {
       PhotosController,
       LibraryController,
       ArtworkController,
+      BrandController,
+      TemplatesController,
       ProductsController,
       SpecSheetsController,
       ListingsController,
@@ -74,6 +79,7 @@ async function main(): Promise<void> {
       DeliveriesService,
       ScenesService,
       ArtworkService,
+      BrandService,
       SheetsService,
     ],
   })

@@ -2,6 +2,9 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
 import { Shell } from './ui/shell';
+import { BrandScreen } from './screens/brand/brand-screen';
+import { TemplatesScreen } from './screens/templates/templates-screen';
+import { IdeasScreen } from './screens/ideas/ideas-screen';
 import { CutoutScreen } from './screens/cutout/cutout-screen';
 import { DeliveriesScreen } from './screens/deliveries/deliveries-screen';
 import { DeliveryScreen } from './screens/deliveries/delivery-screen';
@@ -28,6 +31,9 @@ const router = createBrowserRouter([
       { path: '/products', element: <ProductsScreen /> },
       { path: '/library', element: <LibraryScreen /> },
       { path: '/library/scenes/:id', element: <SurveyScreen /> },
+      { path: '/brand', element: <BrandScreen /> },
+      { path: '/templates', element: <TemplatesScreen /> },
+      { path: '/listings/:id/ideas', element: <IdeasScreen /> },
       { path: '/spec-sheets', element: <SpecSheetsScreen /> },
       { path: '/deliveries', element: <DeliveriesScreen /> },
       { path: '/deliveries/:id', element: <DeliveryScreen /> },

@@ -2,7 +2,8 @@ import Joi from 'joi';
 import { effectsSchema, type Effects } from './effects';
 import type { Canvas2D, PaintEnvironment } from '../paint/environment';
 import type { ProductData } from '../shot/data';
-import type { Bounds, PathCommand } from '../vector/path';
+import type { Bounds, PathCommand } from '../vector/outline';
+import type { ShotElement } from './index';
 
 /** A place in the frame: top left corner and size before turning, in frame pixels; `rotation` in degrees clockwise about the centre. */
 export interface Box {
@@ -60,6 +61,8 @@ export interface Place {
   expects: 'product' | 'text' | 'picture';
   hint: string;
   required: boolean;
+  /** Where a product goes: as large as it can be in it, standing at its foot. Null of texts and pictures. */
+  area: Box | null;
 }
 
 /** Letters or signs that must be read, in the frame's pixels before the element is turned. */
@@ -72,6 +75,8 @@ export interface Words {
   /** Characters left out because they have no room, and characters that no font has. */
   cut: number;
   unprintable: string[];
+  /** Shapes, not letters: they need less contrast and may be smaller. */
+  sign?: boolean;
 }
 
 /** Pictures (by content hash) and fonts (by id) that must be at hand before an element can be painted. */
@@ -102,7 +107,7 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   enlarged?(element: E, sizes: ReadonlyMap<string, { width: number; height: number }>): Enlarged[];
   /** Paints what of a ground is the product itself, on a clear ground, to measure where it is. */
   paintItem?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
-  /** Letters and signs in it that must be read. `paint` leaves them out where the environment says so. */
+  /** Letters and signs in it that must be read. */
   words?(element: E, environment: PaintEnvironment): Words[];
   /** How far it paints, where that is more than its box. */
   extent?(element: E, environment: PaintEnvironment): Bounds;
@@ -113,9 +118,15 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   /** The element with its texts and pictures filled from product and brand; adds the names of what is missing. */
   bind?(element: E, data: ProductData | null, missing: Set<string>): E;
   /** Its place in the frame, where that follows from the other elements. */
-  attached?(element: E, elements: readonly ElementBase[]): E;
-  /** How narrow its words may be set when sizes are arranged; kinds without it keep their shape. */
-  wraps?(element: E): { text: string; size: number } | null;
+  attached?(element: E, elements: readonly ShotElement[], missing: Set<string>): E;
+  /** What changes when it is dragged, where its place follows from others. */
+  moved?(element: E, dx: number, dy: number): Partial<E>;
+  /** Words that may break into other lines when sizes are arranged; kinds without it keep their shape. */
+  wraps?(element: E): { text: string; size: number; leading: number } | null;
+  /** Points at a place of the product and so moves with it. */
+  clings?(element: E): boolean;
+  /** How important it is unless the user says otherwise: 1 is dropped first when room is short, 9 last. */
+  weight: number;
   /** The element with all lengths of its own (not its box) multiplied by `factor`. */
   scaled(element: E, factor: number): E;
   /** What lies on the ground under all products: shadows, reflections. In the frame's pixels, not turned. */
@@ -160,6 +171,7 @@ export const baseSchema: Record<string, Joi.Schema> = {
     expects: Joi.string().valid('product', 'text', 'picture').required(),
     hint: Joi.string().max(200).allow('').required(),
     required: Joi.boolean().required(),
+    area: boxSchema.allow(null).required(),
   })
     .allow(null)
     .required(),

@@ -1,11 +1,33 @@
 import { backdropKind, type BackdropElement } from './backdrop/definition';
+import { badgeKind, type BadgeElement } from './badge/definition';
+import { calloutKind, type CalloutElement } from './callout/definition';
+import { insetKind, type InsetElement } from './inset/definition';
+import { logoKind, type LogoElement } from './logo/definition';
+import { measureKind, type MeasureElement } from './measure/definition';
+import { pairKind, type PairElement } from './pair/definition';
 import { pictureKind, type PictureElement } from './picture/definition';
 import { productKind, type ProductElement } from './product/definition';
+import { shapeKind, type ShapeElement } from './shape/definition';
+import { starsKind, type StarsElement } from './stars/definition';
 import { textKind, type TextElement } from './text/definition';
+import { watermarkKind, type WatermarkElement } from './watermark/definition';
 import { hasEffects, scaledEffects } from './effects';
 import type { ElementBase, ElementKind } from './element';
 
-export type ShotElement = BackdropElement | ProductElement | TextElement | PictureElement;
+export type ShotElement =
+  | BackdropElement
+  | ProductElement
+  | TextElement
+  | PictureElement
+  | BadgeElement
+  | StarsElement
+  | LogoElement
+  | WatermarkElement
+  | InsetElement
+  | PairElement
+  | ShapeElement
+  | MeasureElement
+  | CalloutElement;
 
 const KINDS = new Map<string, ElementKind>();
 
@@ -19,6 +41,15 @@ register(backdropKind);
 register(productKind);
 register(textKind);
 register(pictureKind);
+register(badgeKind);
+register(starsKind);
+register(logoKind);
+register(watermarkKind);
+register(insetKind);
+register(pairKind);
+register(shapeKind);
+register(measureKind);
+register(calloutKind);
 
 export function elementKind(kind: string): ElementKind {
   const found = KINDS.get(kind);

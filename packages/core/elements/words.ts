@@ -2,8 +2,8 @@ import type { Canvas2D, PaintEnvironment } from '../paint/environment';
 import { fontsFor } from '../type/catalogue';
 import { fitText, type FittedText, type TextStyle } from '../type/layout-text';
 import type { Typeface } from '../type/typeface';
-import { fillPath, pathBounds, placedPath, type Bounds } from '../vector/path';
-import type { ElementBase, Words } from './element';
+import { fillPath, pathBounds, placedPath, type Bounds } from '../vector/outline';
+import type { Words } from './element';
 
 /** The faces that a text is set in: its own font's and those that help out. */
 export function facesFor(font: string, text: string, environment: PaintEnvironment): Typeface[] {
@@ -65,14 +65,7 @@ export function wordsOf(text: string, set: SetWords, colour: string): Words {
   };
 }
 
-/** Paints words, unless their element is being looked at without them. */
-export function paintWords(
-  element: ElementBase,
-  words: readonly Words[],
-  canvas: Canvas2D,
-  environment: PaintEnvironment,
-): void {
-  if (environment.wordless === element.id) return;
+export function paintWords(words: readonly Words[], canvas: Canvas2D): void {
   for (const w of words) fillPath(canvas, w.commands, w.colour);
 }
 

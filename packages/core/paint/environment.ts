@@ -2,7 +2,7 @@ import type { ShotElement } from '../elements/index';
 import type { Rgba } from '../raster/pixels';
 import type { Ground } from '../stage/ground';
 import type { Typeface } from '../type/typeface';
-import type { Bounds } from '../vector/path';
+import type { Bounds } from '../vector/outline';
 
 /** Anything the injected canvas can draw: an ImageBitmap, a canvas. */
 export type Drawable = object;
@@ -93,8 +93,6 @@ export interface PaintEnvironment {
   settled: { get<T>(key: string): T | undefined; set(key: string, value: unknown): void };
   /** Draw products alone and without shadow, to measure where they are. */
   productsOnly: boolean;
-  /** Id of an element that is painted without its words, to measure what lies behind them. */
-  wordless: string | null;
   /** The picture as painted so far, in a rectangle of the frame: device pixels; null where it lies outside. */
   beneath(bounds: Bounds): Rgba | null;
 }

@@ -7,7 +7,7 @@ import type { Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
 import { groundOf } from '../stage/ground';
 import type { Typeface } from '../type/typeface';
-import type { Bounds } from '../vector/path';
+import type { Bounds } from '../vector/outline';
 import {
   DerivedCache,
   type Canvas2D,
@@ -30,13 +30,8 @@ export interface PaintOptions {
   draft?: boolean;
 }
 
-/** A part of a shot alone, to measure it. */
-export interface PaintPart {
-  /** Elements up to this index (itself among them) are painted; all where it is missing. */
-  upTo?: number;
-  /** Id of an element whose words are left out. */
-  wordless?: string;
-}
+/** Who looks on while a shot is painted: told after each visible element, with the picture as it is then. */
+export type Onlooker = (element: ShotElement, context: Canvas2D, environment: PaintEnvironment) => void;
 
 export interface Painted {
   context: Canvas2D;
@@ -51,7 +46,7 @@ export interface Painted {
  * stage and the delivered file. Everything named by `needsOf(shot)` must be in `pictures` and `typefaces`;
  * otherwise an error says what is missing.
  */
-export function paintShot(shot: ResolvedShot, options: PaintOptions, part: PaintPart = {}): Painted {
+export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: Onlooker): Painted {
   const { scale = 1, productsOnly = false } = options;
   const width = Math.max(1, Math.round(shot.width * scale));
   const height = Math.max(1, Math.round(shot.height * scale));
@@ -60,7 +55,6 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, part: Paint
   const ky = height / shot.height;
   const environment: PaintEnvironment = {
     ...environmentOf(shot, options),
-    wordless: part.wordless ?? null,
     beneath(b) {
       const x = Math.max(0, Math.floor(b.x * kx));
       const y = Math.max(0, Math.floor(b.y * ky));
@@ -70,12 +64,10 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, part: Paint
     },
   };
   const { elements } = environment;
-  const last = part.upTo === undefined ? undefined : shot.elements[part.upTo]?.id;
   context.clearRect(0, 0, width, height);
   context.save();
   context.scale(kx, ky);
-  const end = last === undefined ? elements.length : elements.findIndex((e) => e.id === last) + 1;
-  const visible = elements.slice(0, end).filter((e) => !e.hidden && e.opacity > 0);
+  const visible = elements.filter((e) => !e.hidden && e.opacity > 0);
   const subjects = visible.filter((e) => elementKind(e.kind).role === 'subject');
   const lastBehind = subjects.filter((e) => e.kind !== 'product' || e.behind).at(-1);
   const foreground = visible.find((e) => e.kind === 'backdrop');
@@ -90,6 +82,7 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, part: Paint
     if (element === subjects[0] && !productsOnly)
       for (const subject of subjects) elementKind(subject.kind).paintUnder?.(subject, context, environment);
     paintElement(element, context, environment);
+    onlooker?.(element, context, environment);
     if (element === lastBehind && foreground?.kind === 'backdrop' && !productsOnly)
       paintForeground(foreground, context, environment);
   }
@@ -115,7 +108,6 @@ export function environmentOf(shot: ResolvedShot, options: PaintOptions): PaintE
     ground,
     draft,
     productsOnly,
-    wordless: null,
     beneath: () => null,
     elements: spreadPacks(shot.elements, ground, frame),
     picture(hash) {
@@ -222,7 +214,6 @@ function paintWithEffects(
           kind.depends?.(element, environment),
           scale,
           frame,
-          environment.wordless === element.id,
         ]),
         () => ({ width, height, data: paintWhole().context.getImageData(0, 0, width, height).data }),
       )

@@ -75,3 +75,13 @@ export function parseHex(hex: string): [number, number, number] {
 export function relativeLuminance(r: number, g: number, b: number): number {
   return 0.2126 * LINEAR[r] + 0.7152 * LINEAR[g] + 0.0722 * LINEAR[b];
 }
+
+/** Linear light of an sRGB value that is no whole byte, 0..255 to 0..1. */
+export function linearOf(value: number): number {
+  return LINEAR[Math.min(255, Math.max(0, Math.round(value)))];
+}
+
+/** WCAG 2.2 contrast ratio of two relative luminances, 1..21. */
+export function contrastRatio(a: number, b: number): number {
+  return (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
+}

@@ -1,6 +1,6 @@
 import type { OwnShadowLayer } from '../elements/product/definition';
 import type { ProductBase } from '../stage/base';
-import type { Bounds } from '../vector/path';
+import type { Bounds } from '../vector/outline';
 import type { BrandKit } from '../brand/kit';
 import { IntlMessageFormat } from 'intl-messageformat';
 

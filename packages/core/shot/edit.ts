@@ -1,5 +1,5 @@
 import type { Box } from '../elements/element';
-import { elementKind, type ShotElement } from '../elements/index';
+import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import { elementBounds } from '../elements/product/pack';
 import type { Slot } from '../spec/slot';
 import { groundOf } from '../stage/ground';
@@ -8,7 +8,10 @@ import type { ResolvedShot } from './resolve';
 
 /** Edits are plain functions: a shot in, a new shot out. */
 
-/** The shot with some keys of one element changed for one slot alone. */
+/** Stands for the base where a slot's key is asked for. */
+export const BASE = '';
+
+/** The shot with some keys of one element changed for one slot alone, or in the base where the key is BASE. */
 export function patchFit(
   shot: Shot,
   slotKey: string,
@@ -16,6 +19,11 @@ export function patchFit(
   elementId: string,
   patch: Partial<ShotElement>,
 ): Shot {
+  if (slotKey === BASE)
+    return {
+      ...shot,
+      elements: shot.elements.map((e) => (e.id === elementId ? ({ ...e, ...patch } as ShotElement) : e)),
+    };
   const frame = { width: slot.width, height: slot.height };
   const old = shot.fits[slotKey];
   const kept = old ? rescaled(old, frame) : {};
@@ -41,6 +49,31 @@ export function resetFit(shot: Shot, slotKey: string, elementId?: string): Shot 
   if (!elementId || !Object.keys(elements).length) delete fits[slotKey];
   else fits[slotKey] = { ...fit, elements };
   return { ...shot, fits };
+}
+
+/**
+ * What one slot does differently with an element becomes the base's, and the slot follows it again. Places are carried
+ * over as shares of the frame; an overlay keeps its size in proportion to the frames' areas.
+ */
+export function makeBase(shot: Shot, resolved: ResolvedShot, slotKey: string, elementId: string): Shot {
+  const patch = shot.fits[slotKey]?.elements[elementId];
+  const placed = resolved.elements.find((e) => e.id === elementId);
+  if (!patch || !placed) return shot;
+  const { box: moved, ...own } = patch;
+  const { frame } = shot;
+  const k = Math.sqrt((frame.width * frame.height) / (resolved.width * resolved.height));
+  const elements = shot.elements.map((e): ShotElement => {
+    if (e.id !== elementId) return e;
+    const next = { ...e, ...own } as ShotElement;
+    if (!moved) return next;
+    const { box } = placed;
+    const [width, height] = [box.width * k, box.height * k];
+    const x = ((box.x + box.width / 2) / resolved.width) * frame.width - width / 2;
+    const y = ((box.y + box.height / 2) / resolved.height) * frame.height - height / 2;
+    const scaled = scaledElement(next, width / next.box.width);
+    return { ...scaled, box: { x, y, width, height, rotation: box.rotation } };
+  });
+  return resetFit({ ...shot, elements }, slotKey, elementId);
 }
 
 /** Products scaled about their common middle so that they take `target` of the slot's frame, kept inside its margins. */

@@ -3,14 +3,19 @@ import { elementKind, scaledElement, type ShotElement } from '../elements/index'
 import { elementBounds } from '../elements/product/pack';
 import type { Slot } from '../spec/slot';
 import { groundOf } from '../stage/ground';
+import type { Bounds } from '../vector/outline';
+import {
+  arrangeUnits,
+  clashes,
+  coveredBounds,
+  homeOf,
+  importanceOrder,
+  overlapArea,
+  roomsBeside,
+  unitsOf,
+  type Arranged,
+} from './arrange-overlays';
 import type { Shot } from './document';
-
-interface Bounds {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
 
 /** A picture placed so that it covers a frame, with its focus as near to the same share of the frame as can be. */
 export function coverBox(
@@ -29,14 +34,22 @@ export function coverBox(
   return { x, y, width: w, height: h, rotation: 0 };
 }
 
+export interface Fitted {
+  elements: ShotElement[];
+  /** Ids of overlays that the rules left out for want of room. */
+  dropped: string[];
+}
+
 /**
  * Places a shot's elements in a slot's frame by rule:
  * grounds cover the frame; products and a scene move as one, so that a product stays where it stands, at the
  * slot's wanted coverage and whole inside its margins; overlays keep to their nearest edge or corner, inside
  * the safe margin. Where a scene cannot both cover the frame and hold the product whole, the product alone is
- * made smaller on its base.
+ * made smaller on its base. Where overlays would get in each other's or the product's way, or could not be read, they
+ * are arranged anew beside the product and the least important are dropped.
+ * @param pinned ids that the slot places itself or wants to be shown
  */
-export function fitToSlot(shot: Shot, slot: Slot): ShotElement[] {
+export function fitToSlot(shot: Shot, slot: Slot, pinned: ReadonlySet<string> = new Set()): Fitted {
   const scene = shot.elements.find((e) => e.kind === 'backdrop' && e.fill.type === 'scene' && !e.hidden);
   const subjects = shot.elements.filter((e) => elementKind(e.kind).role === 'subject' && !e.hidden);
   const ground = groundOf(shot.elements);
@@ -52,10 +65,14 @@ export function fitToSlot(shot: Shot, slot: Slot): ShotElement[] {
           scene.fill.zoom,
         )
       : null;
-  const move = groupMove(shot.frame, group, sceneBox, slot);
+  const overlays = shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden);
+  const zone = sceneBox ? null : subjectZone(shot, overlays, group, slot);
+  const move = zone && group ? zoneMove(zone, group) : groupMove(shot.frame, group, sceneBox, slot);
   const overlayScale = Math.sqrt((slot.width * slot.height) / (shot.frame.width * shot.frame.height));
+  const product = group && placedGroup(group, move);
+  const arranged = placeOverlays(shot, overlays, group, product, slot, overlayScale, pinned);
 
-  return shot.elements.map((element) => {
+  const elements = shot.elements.map((element) => {
     const { role } = elementKind(element.kind);
     if (element.kind === 'backdrop') {
       if (element.fill.type !== 'scene' || !sceneBox)
@@ -78,8 +95,255 @@ export function fitToSlot(shot: Shot, slot: Slot): ShotElement[] {
         },
       };
     }
-    return anchorOverlay(element, shot.frame, slot, overlayScale);
+    if (arranged.dropped.includes(element.id)) return { ...element, hidden: true };
+    return arranged.elements.get(element.id) ?? anchorOverlay(element, shot.frame, slot, overlayScale);
   });
+  return { elements, dropped: arranged.dropped };
+}
+
+/** Where the products' bounds come to. */
+function placedGroup(group: Bounds, m: GroupMove): Bounds {
+  const at = { x: group.x * m.k + m.x, y: group.y * m.k + m.y };
+  const size = { width: group.width * m.k, height: group.height * m.k };
+  if (m.shrink === 1) return { ...at, ...size };
+  return {
+    x: m.baseX + (at.x - m.baseX) * m.shrink + m.shiftX,
+    y: m.baseY + (at.y - m.baseY) * m.shrink + m.shiftY,
+    width: size.width * m.shrink,
+    height: size.height * m.shrink,
+  };
+}
+
+/** Panels that stretch with the frame and divide it, without those that cover nearly all or nearly nothing of it. */
+function dividers(overlays: readonly ShotElement[], frame: { width: number; height: number }): ShotElement[] {
+  return overlays.filter((e) => {
+    const share = (e.box.width * e.box.height) / (frame.width * frame.height);
+    return e.spread && e.kind === 'shape' && e.form === 'panel' && share > 0.12 && share < 0.88;
+  });
+}
+
+/**
+ * The part of a slot that products are given where no scene says where they stand: the part that stretching panels
+ * leave them, or one side of a strip. Null where the whole frame is theirs.
+ */
+function subjectZone(
+  shot: Shot,
+  overlays: readonly ShotElement[],
+  group: Bounds | null,
+  slot: Slot,
+): { from: Bounds; to: Bounds } | null {
+  if (!group || slot.coverage.min !== null) return null;
+  const { frame } = shot;
+  const whole = { x: 0, y: 0, ...frame };
+  const panels = dividers(overlays, frame);
+  if (panels.length) {
+    const boxes = panels.map((p) => uprightBounds(p.box));
+    const home = homeOf(group, boxes);
+    const from = home >= 0 ? boxes[home] : roomsBeside(whole, boxes, 0)[0];
+    return from ? { from, to: stretched(from, frame, slot, turnsOver(panels, frame, slot)) } : null;
+  }
+  const moving = overlays.filter((e) => !e.spread && !elementKind(e.kind).clings?.(e));
+  const shape = slot.width / slot.height / (frame.width / frame.height);
+  if (!moving.length || (shape < 1.9 && shape > 1 / 1.9)) return null;
+  const margin = Math.max(slot.marginShare, slot.safeShare) * Math.min(slot.width, slot.height);
+  const mass = union(moving.map(coveredBounds))!;
+  const middle = (b: Bounds) => ({ x: b.x + b.width / 2, y: b.y + b.height / 2 });
+  const wide = shape >= 1.9;
+  if (wide) {
+    const width = Math.min(slot.width * 0.42, ((slot.height - 2 * margin) * group.width) / group.height);
+    // The product keeps to its side of the words; a middle one goes to the right of them.
+    const right = middle(group).x >= middle(mass).x - frame.width * 0.06;
+    const x = right ? slot.width - margin - width : margin;
+    return { from: group, to: { x, y: margin, width, height: slot.height - 2 * margin } };
+  }
+  const height = Math.min(slot.height * 0.44, ((slot.width - 2 * margin) * group.height) / group.width);
+  const below = middle(group).y >= middle(mass).y - frame.height * 0.06;
+  const y = below ? slot.height - margin - height : margin;
+  return { from: group, to: { x: margin, y, width: slot.width - 2 * margin, height } };
+}
+
+/** The products take the same share of their part of the frame as in the base, at the same place of it. */
+function zoneMove({ from, to }: { from: Bounds; to: Bounds }, group: Bounds): GroupMove {
+  const share = Math.max(group.width / from.width, group.height / from.height);
+  const k = Math.min((to.width * share) / group.width, (to.height * share) / group.height);
+  const along = (start: number, size: number, a: number, length: number, b: number, room: number) => {
+    const spare = length - size;
+    const at = spare > 1 ? Math.min(1, Math.max(0, (start - a) / spare)) : 0.5;
+    return b + at * (room - size * k);
+  };
+  const x = along(group.x, group.width, from.x, from.width, to.x, to.width);
+  const y = along(group.y, group.height, from.y, from.height, to.y, to.height);
+  return {
+    k, x: x - group.x * k, y: y - group.y * k, shrink: 1, baseX: 0, baseY: 0, shiftX: 0, shiftY: 0,
+  }; // prettier-ignore
+}
+
+/**
+ * Whether panels that divide a frame side by side divide the slot one over the other, or the other way round: in a slot
+ * far taller, or far wider, than the base.
+ */
+function turnsOver(
+  panels: readonly ShotElement[],
+  frame: { width: number; height: number },
+  slot: Slot,
+): boolean {
+  const shape = slot.width / slot.height / (frame.width / frame.height);
+  const sideBySide = panels.some((p) => p.box.height > 0.9 * frame.height);
+  return panels.length > 0 && (sideBySide ? shape < 1 / 1.6 : shape > 1.9);
+}
+
+function stretched(b: Bounds, frame: { width: number; height: number }, slot: Slot, over = false): Bounds {
+  if (over) {
+    const [kx, ky] = [slot.width / frame.height, slot.height / frame.width];
+    return { x: b.y * kx, y: b.x * ky, width: b.height * kx, height: b.width * ky };
+  }
+  const [kx, ky] = [slot.width / frame.width, slot.height / frame.height];
+  return { x: b.x * kx, y: b.y * ky, width: b.width * kx, height: b.height * ky };
+}
+
+/** Overlays in the slot: stretched, clinging to the product, at their corners, or arranged anew. */
+function placeOverlays(
+  shot: Shot,
+  overlays: readonly ShotElement[],
+  group: Bounds | null,
+  product: Bounds | null,
+  slot: Slot,
+  scale: number,
+  pinned: ReadonlySet<string>,
+): Arranged {
+  const { frame } = shot;
+  const elements = new Map<string, ShotElement>();
+  const dropped: string[] = [];
+  const panels = dividers(overlays, frame);
+  const over = turnsOver(panels, frame, slot);
+  for (const e of shot.elements)
+    if (e.spread && elementKind(e.kind).role === 'overlay')
+      elements.set(e.id, {
+        ...scaledElement(e, scale),
+        box: { ...e.box, ...stretched(e.box, frame, slot, over && panels.includes(e)) },
+      });
+  const free = overlays.filter((e) => !e.spread);
+  const backing = group && product ? free.filter((e) => backs(e, shot.elements, group)) : [];
+  for (const e of backing) elements.set(e.id, withProduct(e, group!, product!));
+  const clinging = free.filter((e) => elementKind(e.kind).clings?.(e));
+  const ornaments = free.filter((e) => e.kind === 'shape' && e.form === 'decoration' && !backing.includes(e));
+  for (const e of ornaments) elements.set(e.id, anchorOverlay(e, frame, slot, scale));
+  const moving = free.filter(
+    (e) => !clinging.includes(e) && !backing.includes(e) && !ornaments.includes(e) && !pinned.has(e.id),
+  );
+  const natural = moving.map((e) => anchorOverlay(e, frame, slot, scale));
+  const shape = slot.width / slot.height / (frame.width / frame.height);
+  // Panels carry what lies on them along, whatever the shape.
+  const anew =
+    (panels.length > 0 && (shape > 1.15 || shape < 1 / 1.15)) ||
+    clashes(moving, natural, group, product, slot);
+  if (!anew) natural.forEach((e) => elements.set(e.id, e));
+  else {
+    const order = importanceOrder(shot.elements, shot.importance);
+    const safe = Math.max(slot.safeShare, 0.02) * Math.min(slot.width, slot.height);
+    const bases = panels.map((p) => uprightBounds(p.box));
+    const outside = roomsBeside({ x: 0, y: 0, ...frame }, bases, 0)[0] ?? { x: 0, y: 0, ...frame };
+    const homes = [...bases, outside];
+    const belongs = moving.map((e) => {
+      const home = homeOf(e.box, bases);
+      return home < 0 ? bases.length : home;
+    });
+    homes.forEach((home, i) => {
+      const units = unitsOf(
+        moving.filter((_, n) => belongs[n] === i),
+        order,
+      );
+      if (!units.length) return;
+      const region = inner(
+        panels.length
+          ? stretched(home, frame, slot, over)
+          : { x: 0, y: 0, width: slot.width, height: slot.height },
+        safe,
+      );
+      const gap = Math.min(slot.width, slot.height) * 0.05;
+      const strip = shape > 1.9 || shape < 1 / 1.9;
+      const behind = strip ? [] : backing.map((e) => elements.get(e.id)!.box);
+      const rooms = roomsBeside(region, product ? [product, ...behind] : [], gap);
+      const found = arrangeUnits(units, rooms, scale, slot, pinned, panels.length === 0);
+      for (const [id, e] of found.elements) elements.set(id, e);
+      dropped.push(...found.dropped);
+    });
+  }
+  clinging.forEach((e) => {
+    const placed = clingTo(e, group, product, frame, slot, scale);
+    const small = Math.min(slot.width, slot.height) < 420 || !product;
+    const hides = [...elements.values()].some(
+      (o) =>
+        !o.hidden &&
+        !o.spread &&
+        overlapArea(coveredBounds(o), placed.box) > 0.1 * placed.box.width * placed.box.height,
+    );
+    const follows = !!elementKind(e.kind).attached && e.kind === 'measure';
+    if (!pinned.has(e.id) && (small || (anew && hides && !follows))) dropped.push(e.id);
+    else elements.set(e.id, placed);
+  });
+  return { elements, dropped };
+}
+
+/** A shape behind the product that it stands before, such as an arch. */
+function backs(e: ShotElement, elements: readonly ShotElement[], group: Bounds): boolean {
+  if (e.kind !== 'shape' || e.form === 'line' || e.form === 'arrow' || e.form === 'icon') return false;
+  const first = elements.findIndex((o) => elementKind(o.kind).role === 'subject' && !o.hidden);
+  if (elements.indexOf(e) > first) return false;
+  return overlapArea(e.box, group) > 0.55 * group.width * group.height;
+}
+
+/** Moved and scaled as the product is. */
+function withProduct(e: ShotElement, group: Bounds, product: Bounds): ShotElement {
+  const k = product.width / group.width;
+  return {
+    ...scaledElement(e, k),
+    box: {
+      ...e.box,
+      x: product.x + (e.box.x - group.x) * k,
+      y: product.y + (e.box.y - group.y) * k,
+      width: e.box.width * k,
+      height: e.box.height * k,
+    },
+  };
+}
+
+/** What points at the product keeps its distance from it, inside the frame. */
+function clingTo(
+  e: ShotElement,
+  group: Bounds | null,
+  product: Bounds | null,
+  frame: { width: number; height: number },
+  slot: Slot,
+  scale: number,
+): ShotElement {
+  if (!group || !product) return anchorOverlay(e, frame, slot, scale);
+  const safe = slot.safeShare * Math.min(slot.width, slot.height);
+  const k = Math.min(product.width / group.width, product.height / group.height, scale * 1.3);
+  const [width, height] = [e.box.width * k, e.box.height * k];
+  const kp = product.width / group.width;
+  // Its middle moves with the products' middle.
+  const cx = product.x + product.width / 2 + (e.box.x + e.box.width / 2 - group.x - group.width / 2) * kp;
+  const cy = product.y + product.height / 2 + (e.box.y + e.box.height / 2 - group.y - group.height / 2) * kp;
+  return {
+    ...scaledElement(e, k),
+    box: {
+      ...e.box,
+      x: within(cx - width / 2, safe, slot.width - safe - width),
+      y: within(cy - height / 2, safe, slot.height - safe - height),
+      width,
+      height,
+    },
+  };
+}
+
+function inner(b: Bounds, by: number): Bounds {
+  return {
+    x: b.x + by,
+    y: b.y + by,
+    width: Math.max(1, b.width - 2 * by),
+    height: Math.max(1, b.height - 2 * by),
+  };
 }
 
 interface GroupMove {

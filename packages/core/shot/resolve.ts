@@ -15,12 +15,14 @@ export interface ResolvedShot {
   elements: ShotElement[];
   /** Names of data that texts asked for and that is not there. */
   missing: string[];
+  /** Ids of overlays left out by rule for want of room. */
+  dropped?: string[];
 }
 
 /** The base picture, bound to a variant's data (null binds nothing). */
 export function resolveBase(shot: Shot, data: ProductData | null): ResolvedShot {
   const missing = new Set<string>();
-  const elements = attach(bind(shot, data, missing));
+  const elements = attach(bind(shot, data, missing), missing);
   return { ...shot.frame, elements, missing: [...missing] };
 }
 
@@ -35,9 +37,19 @@ export function resolveForSlot(
   const fit = shot.fits[slotKey];
   // Differences that change what an element is (its fill, its text) count before fitting, places after.
   const changed = shot.elements.map((element) => withoutBox(element, fit));
-  const fitted = fitToSlot({ ...shot, elements: bind({ ...shot, elements: changed }, data, missing) }, slot);
-  const elements = attach(fitted.map((element) => withBox(element, fit, slot)));
-  return { width: slot.width, height: slot.height, elements, missing: [...missing] };
+  const bound = { ...shot, elements: bind({ ...shot, elements: changed }, data, missing) };
+  const { elements: fitted, dropped } = fitToSlot(bound, slot, pinnedIn(fit));
+  const elements = attach(
+    fitted.map((element) => withBox(element, fit, slot)),
+    missing,
+  );
+  return { width: slot.width, height: slot.height, elements, missing: [...missing], dropped };
+}
+
+/** What a slot places itself, or says is to be seen, is left where it is. */
+function pinnedIn(fit: SlotFit | undefined): Set<string> {
+  const entries = Object.entries(fit?.elements ?? {});
+  return new Set(entries.filter(([, patch]) => patch.box || patch.hidden === false).map(([id]) => id));
 }
 
 function withoutBox(element: ShotElement, fit: SlotFit | undefined): ShotElement {
@@ -65,8 +77,11 @@ function withBox(element: ShotElement, fit: SlotFit | undefined, slot: Slot): Sh
 }
 
 /** What hangs on other elements (a dimension line on its product) goes to its place. */
-function attach(elements: ShotElement[]): ShotElement[] {
-  return elements.map((e) => (elementKind(e.kind).attached?.(e, elements) as ShotElement) ?? e);
+function attach(elements: ShotElement[], missing: Set<string>): ShotElement[] {
+  return elements.map((e) => {
+    const wanted = e.hidden ? new Set<string>() : missing;
+    return (elementKind(e.kind).attached?.(e, elements, wanted) as ShotElement) ?? e;
+  });
 }
 
 function bind(
@@ -82,12 +97,30 @@ function bind(
   const ground = data?.cutout ? groundOf(placed) : null;
   return placed.map((written) => {
     const element = applyBrand(written, data?.brand);
-    if (element.kind === 'product' && element.followsVariant && data?.cutout)
-      return swapProduct(element, data, ground, frame);
+    if (element.kind === 'product' && element.followsVariant && data?.cutout) {
+      const swapped = swapProduct(element, data, ground, frame);
+      const area = element.place?.area;
+      return area && swapped.picture !== element.picture
+        ? { ...swapped, box: fitInArea(swapped.box, area) }
+        : swapped;
+    }
     // What is hidden asks for nothing.
     const wanted = element.hidden ? new Set<string>() : missing;
     return (elementKind(element.kind).bind?.(element, data, wanted) as ShotElement) ?? element;
   });
+}
+
+/** A box of some shape as large as it can be in an area, standing at the middle of its foot. */
+export function fitInArea(box: { width: number; height: number }, area: Box): Box {
+  const k = Math.min(area.width / box.width, area.height / box.height);
+  const [width, height] = [box.width * k, box.height * k];
+  return {
+    x: area.x + (area.width - width) / 2,
+    y: area.y + area.height - height,
+    width,
+    height,
+    rotation: area.rotation,
+  };
 }
 
 type Product = Extract<ShotElement, { kind: 'product' }>;

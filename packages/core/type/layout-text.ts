@@ -1,4 +1,4 @@
-import { placedPath, type PathCommand } from '../vector/path';
+import { placedPath, type PathCommand } from '../vector/outline';
 import { glyphsOfLine, shapeParagraph, type ShapedParagraph } from './shape-text';
 import type { FontFile, Typeface } from './typeface';
 

@@ -1,5 +1,5 @@
 import type { Buffer, Font } from 'harfbuzzjs';
-import type { PathCommand } from '../vector/path';
+import type { PathCommand } from '../vector/outline';
 import { unwrapWoff } from './unwrap-woff';
 
 /** A glyph in its place in a run; lengths in ems. */

@@ -4,6 +4,8 @@ import type { SpecSheet } from '@scenograph/core/spec/slot';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { Pose } from '@scenograph/core/elements/product/definition';
 import { migrate } from '@scenograph/core/shot/migrations';
+import type { BrandKit } from '@scenograph/core/brand/kit';
+import type { Purpose, Season } from '@scenograph/core/templates/template';
 import type { Effects } from '@scenograph/core/elements/effects';
 import type { ProductBase } from '@scenograph/core/stage/base';
 import { NO_ITEM, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
@@ -170,6 +172,36 @@ export const artworks = pgTable('artworks', {
   createdAt: created(),
 });
 
+/** The brand of a workspace. Shots name its entries, so that a change reaches them all. */
+export const brandKits = pgTable('brand_kits', {
+  workspaceId: text('workspace_id').primaryKey(),
+  kit: jsonb('kit').$type<BrandKit>().notNull(),
+  revision: integer('revision').notNull().default(1),
+});
+
+/** Fonts of one's own, each one plain font file (TTF or OTF). */
+export const fonts = pgTable('fonts', {
+  id: id(),
+  workspaceId: workspace(),
+  family: text('family').notNull(),
+  style: text('style').notNull(),
+  hash: text('hash')
+    .notNull()
+    .references(() => blobs.hash),
+  createdAt: created(),
+});
+
+/** Templates of one's own; those that ship are in core. */
+export const templates = pgTable('templates', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  purpose: text('purpose').$type<Purpose>(),
+  season: text('season').$type<Season>(),
+  document: shotDocument('document').notNull(),
+  createdAt: created(),
+});
+
 /** Effects kept by name. */
 export const effectSettings = pgTable('effect_settings', {
   id: id(),
@@ -212,6 +244,8 @@ export const variants = pgTable(
     sku: text('sku').notNull(),
     price: doublePrecision('price'),
     currency: text('currency').notNull().default('GBP'),
+    /** Further values by name that texts may be bound to. */
+    fields: jsonb('fields').$type<Record<string, string>>().notNull().default({}),
     photoId: uuid('photo_id').references(() => photos.id, { onDelete: 'set null' }),
     position: integer('position').notNull().default(0),
   },

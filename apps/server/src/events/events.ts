@@ -3,7 +3,7 @@ import { Subject } from 'rxjs';
 
 /** What browsers are told as it happens. */
 export interface ServerEvent {
-  topic: 'photo' | 'delivery' | 'shot' | 'listing';
+  topic: 'photo' | 'delivery' | 'shot' | 'listing' | 'brand';
   id: string;
   [key: string]: unknown;
 }

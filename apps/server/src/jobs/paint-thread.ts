@@ -4,7 +4,7 @@ import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { encodePicture } from '@scenograph/host-node/encode';
-import { measurePainted } from '@scenograph/host-node/measure';
+import { measurePainted, paintAndLook } from '@scenograph/host-node/measure';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture, MIME } from '@scenograph/host-node/read-picture';
 import { createBlobStore } from '../blobs/blob-store';
@@ -62,8 +62,9 @@ async function cutOutPhoto({ working, recipe }: CutoutTask): Promise<CutoutOutco
 async function paintCell({ order, slotKey }: CellTask): Promise<CellOutcome> {
   const { slot } = order;
   const resolved = resolveForSlot(order.shot, slotKey, slot, order.data);
-  const painted = await painter.paint(resolved);
-  const checks = await measurePainted(painter, resolved, painted, slot, slotKey);
+  const seen = await paintAndLook(painter, resolved);
+  const { painted } = seen;
+  const checks = await measurePainted(painter, resolved, seen, slot, slotKey);
   const pixels = painted.pixels();
   let last: ByteLimitError | null = null;
   // The slot's preferred format first; another that it takes where the first cannot be small enough.

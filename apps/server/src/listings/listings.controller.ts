@@ -15,6 +15,19 @@ const newShot = Joi.object({
   sceneId: Joi.string().uuid(),
   title: Joi.string().trim().min(1).max(120),
 });
+const ownShots = Joi.object({
+  shots: Joi.array()
+    .items(
+      Joi.object({
+        title: Joi.string().trim().min(1).max(120).required(),
+        document: Joi.object().unknown(true).required(),
+        feeds: Joi.array().items(Joi.string().max(200)).max(400).unique().default([]),
+      }),
+    )
+    .min(1)
+    .max(60)
+    .required(),
+});
 const feed = Joi.object({
   slot: Joi.string().max(200).required(),
   shotId: Joi.string().uuid().allow(null).required(),
@@ -45,6 +58,15 @@ export class ListingsController {
     @Body(validated(newShot)) body: { kind: 'white' | 'scene'; sceneId?: string; title?: string },
   ) {
     return this.listings.addShot(id, body);
+  }
+
+  /** Shots laid out already: from templates and ideas. */
+  @Post(':id/shots/of-documents')
+  addDocuments(
+    @Param('id', IdPipe) id: string,
+    @Body(validated(ownShots)) body: { shots: { title: string; document: unknown; feeds: string[] }[] },
+  ) {
+    return this.listings.addDocuments(id, body.shots);
   }
 
   @Put(':id/feeds')

@@ -2,7 +2,7 @@ import { Inject, Injectable, NotFoundException, UnprocessableEntityException } f
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
 import { mockupShot, sceneShot, whiteShot } from '@scenograph/core/shot/starters';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
-import type { Shot } from '@scenograph/core/shot/document';
+import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { listings, photos, products, scenes, shots, variants } from '../database/schema';
 import { variantsOf, type VariantWithData } from '../products/product-data';
@@ -149,6 +149,32 @@ export class ListingsService {
     return made;
   }
 
+  /** New shots of documents; a slot that one of them feeds is taken from whichever fed it. All or none. */
+  async addDocuments(listingId: string, list: { title: string; document: unknown; feeds: string[] }[]) {
+    const { shots: present, sheets } = await this.one(listingId);
+    const known = new Set(sheets.flatMap((s) => s.slots.map((slot) => slotKey(s, slot))));
+    const unknown = list.flatMap((s) => s.feeds).find((key) => !known.has(key));
+    if (unknown) throw new NotFoundException(`This listing has no slot "${unknown}".`);
+    const rows = list.map(({ title, document, feeds }, i) => ({
+      workspaceId: WORKSPACE,
+      listingId,
+      title,
+      document: readOrRefuse(document),
+      history: { past: [], future: [] },
+      feeds,
+      position: present.length + i,
+    }));
+    const taken = new Set(list.flatMap((s) => s.feeds));
+    return this.db.transaction(async (tx) => {
+      for (const shot of present.filter((s) => s.feeds.some((f) => taken.has(f))))
+        await tx
+          .update(shots)
+          .set({ feeds: shot.feeds.filter((f) => !taken.has(f)), updatedAt: sql`now()` })
+          .where(eq(shots.id, shot.id));
+      return tx.insert(shots).values(rows).returning();
+    });
+  }
+
   /** Gives a slot to a shot (taking it from another), or to none. */
   async feed(listingId: string, key: string, shotId: string | null) {
     const { shots: present, sheets } = await this.one(listingId);
@@ -169,6 +195,14 @@ export class ListingsService {
       }
     });
     return this.one(listingId);
+  }
+}
+
+export function readOrRefuse(document: unknown): Shot {
+  try {
+    return readShot(document);
+  } catch (error) {
+    throw new UnprocessableEntityException((error as Error).message);
   }
 }
 

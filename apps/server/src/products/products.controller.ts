@@ -13,6 +13,20 @@ const currency = Joi.string()
   .pattern(/^[A-Z]{3}$/)
   .messages({ 'string.pattern.base': 'the currency must be a three-letter ISO 4217 code such as GBP' });
 
+/** Names that texts can use as placeholders; the product's own are not to be had twice. */
+const fields = Joi.object()
+  .pattern(
+    Joi.string()
+      .pattern(/^[a-zA-Z]\w{0,39}$/)
+      .invalid('title', 'variant', 'sku', 'price', 'amount', 'width', 'height', 'depth', 'size', 'brand'),
+    Joi.string().max(2000).allow(''),
+  )
+  .max(60)
+  .messages({
+    'object.unknown':
+      'a field is named by a letter and up to 39 letters, digits or underscores, and not as a value the product has already; {{#label}} is not',
+  });
+
 const productPatch = Joi.object({
   title: Joi.string().trim().min(1).max(200),
   widthMm: millimetres,
@@ -26,6 +40,7 @@ const variantPatch = Joi.object({
   sku: Joi.string().trim().min(1).max(80),
   price,
   currency,
+  fields,
   photoId: Joi.string().uuid().allow(null),
 }).min(1);
 

@@ -11,6 +11,7 @@ export function useServerEvents(): void {
       if (!message.data) return;
       const event = JSON.parse(message.data) as { topic: string; id: string };
       if (event.topic === 'photo') pending.add('/api/photos').add('/api/products').add('/api/listings');
+      if (event.topic === 'brand') pending.add('/api/brand').add('/api/products').add('/api/listings');
       if (event.topic === 'delivery') pending.add('/api/deliveries');
       // Many events in one moment ask the server once.
       timer ??= setTimeout(() => {

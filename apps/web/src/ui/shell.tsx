@@ -50,6 +50,8 @@ export function Shell() {
         ['/photos', 'Photos'],
         ['/products', 'Products'],
         ['/library', 'Library of scenes and logos'],
+        ['/brand', 'Brand kit'],
+        ['/templates', 'Templates'],
         ['/spec-sheets', 'Spec sheets'],
         ['/deliveries', 'Deliveries'],
       ].map(([to, title]) => ({

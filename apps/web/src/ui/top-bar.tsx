@@ -7,6 +7,8 @@ const PLACES = [
   ['/photos', 'Photos'],
   ['/products', 'Products'],
   ['/library', 'Library'],
+  ['/brand', 'Brand kit'],
+  ['/templates', 'Templates'],
   ['/spec-sheets', 'Spec sheets'],
   ['/deliveries', 'Deliveries'],
 ] as const;

@@ -16,8 +16,9 @@ import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { alphaPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { runChecks } from '@scenograph/core/spec/checks/index';
-import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import { lookAtWords } from '@scenograph/core/paint/look-at-words';
+import { runChecks, runWatch } from '@scenograph/core/spec/checks/index';
+import type { CheckResult, Subject } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { fontFiles, ownFontHash } from '@scenograph/core/type/catalogue';
 import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
@@ -136,6 +137,29 @@ export interface StagingNote {
   ground: number | null;
 }
 
+async function subjectOf(
+  shot: ResolvedShot,
+  slot: Slot,
+  slotKey: string,
+  sources: [string, { width: number; height: number }][],
+): Promise<Subject> {
+  const scale = Math.min(1, CHECK_SIDE / Math.max(shot.width, shot.height));
+  const { onlooker, looks } = lookAtWords();
+  const picturePixels = paintShot(shot, { ...(await optionsFor(shot)), scale }, onlooker).pixels();
+  const products = alphaPlane((await paintNow(shot, scale, true)).pixels());
+  return {
+    slot,
+    slotKey,
+    width: shot.width,
+    height: shot.height,
+    picture: picturePixels,
+    products,
+    shot,
+    words: looks(),
+    sources: new Map(sources),
+  };
+}
+
 const api = {
   /** The shot as a bitmap, `scale` device pixels a frame pixel; a draft is computed coarser. */
   async paint(shot: ResolvedShot, scale: number, draft = false): Promise<ImageBitmap> {
@@ -184,19 +208,16 @@ const api = {
     slotKey: string,
     sources: [string, { width: number; height: number }][],
   ): Promise<CheckResult[]> {
-    const scale = Math.min(1, CHECK_SIDE / Math.max(shot.width, shot.height));
-    const picturePixels = (await paintNow(shot, scale)).pixels();
-    const products = alphaPlane((await paintNow(shot, scale, true)).pixels());
-    return runChecks({
-      slot,
-      slotKey,
-      width: shot.width,
-      height: shot.height,
-      picture: picturePixels,
-      products,
-      shot,
-      sources: new Map(sources),
-    });
+    return runChecks(await subjectOf(shot, slot, slotKey, sources));
+  },
+
+  /** What can be said of a picture without a slot's rules. */
+  async watch(
+    shot: ResolvedShot,
+    slot: Slot,
+    sources: [string, { width: number; height: number }][],
+  ): Promise<CheckResult[]> {
+    return runWatch(await subjectOf(shot, slot, '', sources));
   },
 };
 

@@ -72,6 +72,16 @@ export function checkShot(
   return inTurn(() => thumbnailPainter().check(shot, slot, slotKey, sources), wanted);
 }
 
+/** What can be said of the base without a slot's rules. */
+export function watchShot(
+  shot: ResolvedShot,
+  slot: Slot,
+  sources: [string, { width: number; height: number }][],
+  wanted: () => boolean,
+): Promise<CheckResult[] | null> {
+  return inTurn(() => thumbnailPainter().watch(shot, slot, sources), wanted);
+}
+
 /** What the painter finds where a product stands. */
 export function measureStaging(shot: ResolvedShot, id: string): Promise<StagingNote | null> {
   front ??= start();

@@ -71,6 +71,7 @@ export const backdropKind: ElementKind<BackdropElement> = {
   kind: 'backdrop',
   title: 'Backdrop',
   role: 'ground',
+  weight: 9,
   schema: {
     fill: fillSchema,
     adjust: Joi.object({

@@ -11,6 +11,7 @@ export const pictureKind: ElementKind<PictureElement> = {
   kind: 'picture',
   title: 'Picture',
   role: 'overlay',
+  weight: 5,
   schema: { picture: hashSchema.required() },
   needs: (element) => ({ pictures: [element.picture], fonts: [] }),
   scaled: (element) => element,

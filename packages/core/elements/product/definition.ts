@@ -62,6 +62,7 @@ export const productKind: ElementKind<ProductElement> = {
   kind: 'product',
   title: 'Product',
   role: 'subject',
+  weight: 9,
   schema: {
     picture: hashSchema.required(),
     followsVariant: Joi.boolean().required(),

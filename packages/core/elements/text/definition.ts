@@ -3,7 +3,7 @@ import type { PaintEnvironment } from '../../paint/environment';
 import { bindText } from '../../shot/data';
 import { fontsFor } from '../../type/catalogue';
 import { fittingSize, shapeText } from '../../type/layout-text';
-import { fillPath, roundedRectangle } from '../../vector/path';
+import { fillPath, roundedRectangle } from '../../vector/outline';
 import { colourSchema, type ElementBase, type ElementKind } from '../element';
 import { facesFor, paintWords, setWords, wordsOf, type SetWords } from '../words';
 
@@ -50,6 +50,7 @@ export const textKind: ElementKind<TextElement> = {
   kind: 'text',
   title: 'Text',
   role: 'overlay',
+  weight: 7,
   schema: {
     text: Joi.string().max(4000).allow('').required(),
     font: Joi.string().max(80).required(),
@@ -76,7 +77,7 @@ export const textKind: ElementKind<TextElement> = {
     bound.missing.forEach((name) => missing.add(name));
     return { ...element, text: bound.text };
   },
-  wraps: ({ text, size, plate }) => (plate ? null : { text, size }),
+  wraps: ({ text, size, leading, plate }) => (plate ? null : { text, size, leading }),
   words(element, environment) {
     return element.text.trim() === ''
       ? []
@@ -100,7 +101,7 @@ export const textKind: ElementKind<TextElement> = {
       fillPath(canvas, roundedRectangle(bounds, plate.radius), plate.colour);
       canvas.globalAlpha = alpha;
     }
-    paintWords(element, [wordsOf(element.text, set, element.colour)], canvas, environment);
+    paintWords([wordsOf(element.text, set, element.colour)], canvas);
   },
 };
 

@@ -1,3 +1,4 @@
+import type { WordLook } from '../../paint/look-at-words';
 import type { Plane, Rect, Rgba } from '../../raster/pixels';
 import type { ResolvedShot } from '../../shot/resolve';
 import type { Shot } from '../../shot/document';
@@ -15,6 +16,8 @@ export interface Subject {
   products: Plane;
   /** The resolved shot, or null for a finished picture from elsewhere. */
   shot: ResolvedShot | null;
+  /** Words and signs as they were seen while the picture was painted; null where nobody looked. */
+  words: WordLook[] | null;
   /** Pixel size of each source picture by hash. */
   sources: ReadonlyMap<string, { width: number; height: number }>;
 }
@@ -35,15 +38,32 @@ export interface CheckResult {
   where?: Rect;
   /** Name of a fix that `applyFix` knows how to make for this slot. */
   fix?: { title: string };
+  /** The element it is about, and what was measured there that the fix needs. */
+  about?: { id: string; value?: number };
 }
+
+/** What a check has found, without its own name. */
+export type Finding = Omit<CheckResult, 'check' | 'title'>;
 
 /** A check is one file: it measures, compares and, where it can, mends. Null when the slot has no such rule. */
 export interface Check {
   id: string;
   title: string;
-  measure(subject: Subject): Omit<CheckResult, 'check' | 'title'> | null;
-  /** The shot with this check's fault mended for the slot alone. */
-  fix?(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot): Shot;
+  measure(subject: Subject): Finding | Finding[] | null;
+  /** The shot with this check's fault mended: for the slot alone, or in the base where `slotKey` is BASE. */
+  fix?(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot, about?: CheckResult['about']): Shot;
+}
+
+/** A rectangle of the picture as shares of it, held inside. */
+export function shareOf(b: Rect, width: number, height: number): Rect {
+  const x = Math.max(0, b.x / width);
+  const y = Math.max(0, b.y / height);
+  return {
+    x,
+    y,
+    width: Math.max(0, Math.min(1, (b.x + b.width) / width) - x),
+    height: Math.max(0, Math.min(1, (b.y + b.height) / height) - y),
+  };
 }
 
 export function percent(share: number, digits = 0): string {

@@ -6,8 +6,8 @@ import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve
 import { elementKind } from '@scenograph/core/elements/index';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { ProductData } from '@scenograph/core/shot/data';
-import type { Slot } from '@scenograph/core/spec/slot';
-import { checkShot, paintThumbnail } from '../../workers/painters';
+import { readSlot, type Slot } from '@scenograph/core/spec/slot';
+import { checkShot, paintThumbnail, watchShot } from '../../workers/painters';
 import { StatusMark } from '../../ui/status';
 
 /** Pixel sizes of everything a resolved shot shows, as far as the document itself tells. */
@@ -84,6 +84,40 @@ export function useChecks(
     };
   }, [resolved, slot, slotKey, known, inView]);
   return results;
+}
+
+/** The base watched over: no specification, but its words must be read. */
+export function useWatch(
+  resolved: ResolvedShot | null,
+  known: ReadonlyMap<string, { width: number; height: number }>,
+): CheckResult[] | null {
+  const [results, setResults] = useState<CheckResult[] | null>(null);
+  const wish = useRef(0);
+  useEffect(() => {
+    if (!resolved) return;
+    const mine = ++wish.current;
+    watchShot(resolved, frameSlot(resolved), sourceSizes(resolved, known), () => wish.current === mine)
+      .then((r) => r && wish.current === mine && setResults(r))
+      .catch(() => undefined);
+    return () => {
+      wish.current++;
+    };
+  }, [resolved, known]);
+  return results;
+}
+
+/** A slot that asks for nothing but the frame itself and a little space at its edge. */
+export function frameSlot(frame: { width: number; height: number }): Slot {
+  return readSlot({
+    id: 'base',
+    title: 'Base',
+    width: frame.width,
+    height: frame.height,
+    formats: ['png'],
+    maxBytes: 1e9,
+    background: { kind: 'any' },
+    safeShare: 0.025,
+  });
 }
 
 export function checkSummary(results: CheckResult[] | null): string {

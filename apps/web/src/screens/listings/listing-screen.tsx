@@ -12,7 +12,7 @@ import {
   type Scene,
   type ShotRow,
 } from '../../api/client';
-import { Button, Select } from '../../ui/controls';
+import { Button, buttonClass, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
@@ -20,6 +20,11 @@ import { StatusMark } from '../../ui/status';
 import { useActions, type Action } from '../../ui/actions';
 import { TopBar } from '../../ui/top-bar';
 import { DeliverDialog } from '../deliveries/deliver-dialog';
+import type { ListedTemplate } from '../../api/brand';
+import { fillTemplate } from '@scenograph/core/templates/fill';
+import { TemplateCard } from '../templates/template-card';
+import { othersOf } from '../templates/templates-screen';
+import { useTemplates } from '../templates/use-templates';
 import { CellPicture, useThumbnail } from './cell-picture';
 import { useInView } from './use-in-view';
 
@@ -97,6 +102,9 @@ function Board({ detail }: { detail: ListingDetail }) {
           <p className="text-ink-2 mt-1 text-[12px]">fed, owed</p>
         </div>
         <div className="ml-auto flex gap-2.5">
+          <Link to={`/listings/${listing.id}/ideas`} className={buttonClass()}>
+            Ideas wall
+          </Link>
           <Button tone="main" onClick={() => setDelivering(true)}>
             Deliver <span className="measure">{cells}</span>
           </Button>
@@ -252,7 +260,7 @@ function Board({ detail }: { detail: ListingDetail }) {
         </table>
       </main>
       {delivering && <DeliverDialog detail={detail} onClose={() => setDelivering(false)} />}
-      {adding && <AddShot listingId={listing.id} onClose={() => setAdding(false)} />}
+      {adding && <AddShot detail={detail} onClose={() => setAdding(false)} />}
     </>
   );
 }
@@ -340,7 +348,26 @@ function followsVariant({ document }: ShotRow): boolean {
   return document.elements.some((e) => e.kind === 'product' && e.followsVariant);
 }
 
-function AddShot({ listingId, onClose }: { listingId: string; onClose(): void }) {
+function AddShot({ detail, onClose }: { detail: ListingDetail; onClose(): void }) {
+  const listingId = detail.listing.id;
+  const { data: templates } = useTemplates();
+  const first = detail.variants.find((v) => v.data.cutout) ?? null;
+  const use = async (t: ListedTemplate) => {
+    try {
+      await request('POST', `/api/listings/${listingId}/shots/of-documents`, {
+        shots: [
+          {
+            title: t.title,
+            document: fillTemplate(t.document, first!.data, first!.pose, othersOf(detail, first!)),
+          },
+        ],
+      });
+      refresh('/api/listings');
+      onClose();
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const add = async (body: { kind: 'white' | 'scene'; sceneId?: string }) => {
     try {
@@ -357,7 +384,7 @@ function AddShot({ listingId, onClose }: { listingId: string; onClose(): void })
       wide
       onClose={onClose}
       title="Add a shot"
-      about="Choose what the product stands on or in, or a mockup to print on."
+      about="Choose what the product stands on or in, a mockup to print on, or a template to fill."
     >
       <div className="grid grid-cols-4 gap-3">
         <button
@@ -383,6 +410,23 @@ function AddShot({ listingId, onClose }: { listingId: string; onClose(): void })
           </button>
         ))}
       </div>
+      {first && (
+        <>
+          <h3 className="mt-4 mb-2 font-semibold">Templates</h3>
+          <ul className="grid grid-cols-4 gap-3">
+            {templates?.map((t) => (
+              <TemplateCard key={t.id} template={t} variant={first} side={180}>
+                <div className="flex items-center gap-2">
+                  <span className="min-w-0 grow truncate">{t.title}</span>
+                  <Button onClick={() => void use(t)} aria-label={`Use ${t.title}`}>
+                    Use
+                  </Button>
+                </div>
+              </TemplateCard>
+            ))}
+          </ul>
+        </>
+      )}
     </Dialog>
   );
 }

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 
 /** Whether an element has come into view; stays true from then on. */
-export function useInView() {
-  const ref = useRef<HTMLSpanElement>(null);
+export function useInView<E extends HTMLElement = HTMLSpanElement>() {
+  const ref = useRef<E>(null);
   const [inView, setInView] = useState(false);
   useEffect(() => {
     if (!ref.current || inView) return;

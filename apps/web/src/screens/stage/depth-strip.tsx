@@ -14,13 +14,16 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Eye, EyeOff, Lock, LockOpen } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
+import { NO_PICTURE } from '@scenograph/core/templates/fill';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { reducedUrl } from '../../api/client';
+import { useThumbnail } from '../listings/cell-picture';
 
 /** The shot seen from the side: slats from the back wall to the front. */
 export function DepthStrip({
   elements,
+  looks,
   selected,
   onSelect,
   onMove,
@@ -33,6 +36,8 @@ export function DepthStrip({
   children,
 }: {
   elements: ShotElement[];
+  /** The same as they are painted. */
+  looks: ShotElement[];
   selected: string | null;
   onSelect(id: string): void;
   onMove(id: string, to: number): void;
@@ -72,6 +77,7 @@ export function DepthStrip({
               <Slat
                 key={e.id}
                 element={e}
+                look={looks.find((l) => l.id === e.id) ?? e}
                 selected={e.id === selected}
                 also={also.includes(e.id)}
                 casts={casts.get(e.id) ?? []}
@@ -95,6 +101,7 @@ const LINK_COLOURS = ['#8a5bb0', '#b87503', '#2f6fa8', '#a34a66'];
 
 function Slat({
   element,
+  look,
   selected,
   also,
   casts,
@@ -104,6 +111,7 @@ function Slat({
   onRename,
 }: {
   element: ShotElement;
+  look: ShotElement;
   selected: boolean;
   also: boolean;
   casts: string[];
@@ -147,7 +155,7 @@ function Slat({
         }`}
       >
         <span className="absolute inset-x-0 top-0 flex h-[30px] items-center justify-center overflow-hidden">
-          <SlatPicture element={element} />
+          <SlatPicture element={look} />
         </span>
         <span className="bg-card/95 absolute inset-x-0 bottom-0 truncate px-1.5 text-[11px] leading-[16px]">
           {name}
@@ -237,7 +245,26 @@ function SlatPicture({ element }: { element: ShotElement }) {
       <span className="h-full w-full" style={{ background: `linear-gradient(90deg, ${stops.join(', ')})` }} />
     );
   }
-  return <img src={reducedUrl(element.picture, 160)} alt="" className="max-h-full max-w-full" />;
+  if (element.kind === 'product' || element.kind === 'picture')
+    return element.picture === NO_PICTURE ? (
+      <span className="text-ink-2 text-[11px]">empty</span>
+    ) : (
+      <img src={reducedUrl(element.picture, 160)} alt="" className="max-h-full max-w-full" />
+    );
+  return <SlatPainting element={element} />;
+}
+
+/** An overlay by itself, painted as it is. */
+function SlatPainting({ element }: { element: ShotElement }) {
+  // Resolving makes every element anew: what is painted changes only with what is in it.
+  const key = JSON.stringify(element);
+  const alone = useMemo(() => {
+    const { box } = element;
+    const elements = [{ ...element, hidden: false, opacity: 1, box: { ...box, x: 0, y: 0, rotation: 0 } }];
+    return { width: box.width, height: box.height, elements: elements as ShotElement[], missing: [] };
+  }, [key]);
+  const { canvas, size } = useThumbnail(alone, 72, 36, true);
+  return <canvas ref={canvas} style={size} aria-hidden />;
 }
 
 /** Light words are shown in ink on the white slat. */

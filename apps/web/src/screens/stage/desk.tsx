@@ -1,7 +1,7 @@
 import { Accordion } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
-import { resetFit } from '@scenograph/core/shot/edit';
+import { BASE } from '@scenograph/core/shot/edit';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf, STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import { applyFix } from '@scenograph/core/spec/checks/index';
@@ -14,7 +14,9 @@ import { isMockup } from './mockup/editing';
 import { MockupDesk } from './kinds/mockup-desk';
 import { BackdropDesk } from './kinds/backdrop-desk';
 import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './kinds/product-desk';
-import { TextDesk } from './kinds/text-desk';
+import { overlayDesk } from './overlays/overlay-desk';
+import { frameSlot } from '../listings/cell-picture';
+import { FitDesk } from './fit-desk';
 import { PlaceDesk } from './place-desk';
 import { Section } from './section';
 import type { FedSlot } from './size-strip';
@@ -58,6 +60,7 @@ export function Desk({
   const differing = fed.filter((s) => shot?.fits[s.key]).length;
   const differences = active ? shot?.fits[active.key] : undefined;
   const palette = useProductPalette(resolved);
+  const OverlayDesk = element && overlayDesk(element.kind);
   if (!shot) return null;
   const light =
     element?.kind === 'product'
@@ -165,54 +168,30 @@ export function Desk({
             shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length,
           )}
         >
-          {element?.kind === 'text' && written?.kind === 'text' ? (
-            <TextDesk
-              element={{ ...element, text: differencesOf(differences, written).text }}
+          {OverlayDesk && element && written ? (
+            <OverlayDesk
+              element={element}
+              written={differencesOf(differences, written)}
+              elements={resolved.elements}
               during={during}
               commit={patch}
             />
           ) : (
             <div className="grid gap-2">
-              <p className="text-ink-2">Choose a text to change its words, or add one.</p>
+              <p className="text-ink-2">Choose an overlay to change it, or add one.</p>
               <Button onClick={onAddText}>Add a text</Button>
             </div>
           )}
         </Section>
         <Section n={5} id="fit" title="Fit" summary={`${differing} of ${fed.length} differ`}>
-          {active ? (
-            differences ? (
-              <ul className="grid gap-1.5">
-                {Object.entries(differences.elements).map(([id, d]) => (
-                  <li key={id} className="flex items-center gap-2">
-                    <span className="border-spruce h-2 w-2 border-[1.5px]" aria-hidden />
-                    <span className="truncate">
-                      {shot.elements.find((e) => e.id === id)?.name ?? 'removed element'}
-                    </span>
-                    <span className="text-ink-2 text-[12px]">{Object.keys(d).map(keyTitle).join(', ')}</span>
-                    <Button
-                      tone="quiet"
-                      className="ml-auto"
-                      onClick={() => stage.edit('Reset a difference', (s) => resetFit(s, active.key, id))}
-                    >
-                      Reset
-                    </Button>
-                  </li>
-                ))}
-                <li>
-                  <Button onClick={() => stage.edit('Reset this slot', (s) => resetFit(s, active.key))}>
-                    Reset all of this slot
-                  </Button>
-                </li>
-              </ul>
-            ) : (
-              <p className="text-ink-2">
-                This slot follows the base by rule. Move something here and it stays a difference of this
-                slot.
-              </p>
-            )
-          ) : (
-            <p className="text-ink-2">Choose a size below the stage to see and change its fit.</p>
-          )}
+          <FitDesk
+            shot={shot}
+            resolved={resolved}
+            active={active}
+            element={element}
+            written={written}
+            onPatch={patch}
+          />
         </Section>
         <Section
           n={6}
@@ -220,31 +199,43 @@ export function Desk({
           title="Checks"
           tone={stops ? 'text-coral-ink' : looks ? 'text-amber-ink' : undefined}
           summary={
-            !active
-              ? 'per size'
-              : !results
-                ? 'measuring'
-                : stops || looks
-                  ? [looks && `${looks} look`, stops && `${stops} stop`].filter(Boolean).join(', ')
-                  : 'all pass'
+            !results
+              ? 'measuring'
+              : stops || looks
+                ? [looks && `${looks} look`, stops && `${stops} stop`].filter(Boolean).join(', ')
+                : 'all pass'
           }
         >
-          {active && results ? (
+          {!active && (
+            <p className="text-ink-2 mb-2">
+              The base has no specification; its words are watched over. Choose a size below the stage to
+              measure it against its own.
+            </p>
+          )}
+          {results && (
             <ul className="grid gap-2.5">
-              {results.map((r) => (
+              {results.map((r, i) => (
                 <CheckRow
-                  key={r.check}
+                  key={`${r.check}-${i}`}
                   result={r}
+                  onShow={() => {
+                    if (r.about) stage.select(r.about.id);
+                  }}
                   onFix={() =>
-                    stage.edit(r.fix!.title, (s) => applyFix(r.check, s, resolved, active.key, active.slot))
+                    stage.edit(r.fix!.title, (s) =>
+                      applyFix(
+                        r.check,
+                        s,
+                        resolved,
+                        active?.key ?? BASE,
+                        active?.slot ?? frameSlot(resolved),
+                        r.about,
+                      ),
+                    )
                   }
                 />
               ))}
             </ul>
-          ) : (
-            <p className="text-ink-2">
-              Choose a size below the stage to measure it against its specification.
-            </p>
           )}
         </Section>
       </Accordion.Root>
@@ -277,13 +268,7 @@ function differencesOf<E extends ShotElement>(
   return { ...element, ...(fit?.elements[element.id] as Partial<E> | undefined) };
 }
 
-function keyTitle(key: string): string {
-  return (
-    { box: 'place', hidden: 'shown or hidden', fill: 'backdrop', shadow: 'shadow', text: 'words', pose: 'how it sits', pack: 'multipack' }[key] ?? key
-  ); // prettier-ignore
-}
-
-function CheckRow({ result, onFix }: { result: CheckResult; onFix(): void }) {
+function CheckRow({ result, onShow, onFix }: { result: CheckResult; onShow(): void; onFix(): void }) {
   return (
     <li className="flex gap-2">
       <span className="pt-1">
@@ -298,6 +283,11 @@ function CheckRow({ result, onFix }: { result: CheckResult; onFix(): void }) {
           <span>limit</span> <span className="measure text-right">{result.limit}</span>
         </p>
         {result.verdict !== 'pass' && <p className="mt-0.5 text-[12.5px]">{result.sentence}</p>}
+        {result.about && result.verdict !== 'pass' && (
+          <Button tone="quiet" className="mt-1.5 mr-1.5" onClick={onShow}>
+            Choose it
+          </Button>
+        )}
         {result.fix && (
           <Button className="mt-1.5" onClick={onFix}>
             {result.fix.title}

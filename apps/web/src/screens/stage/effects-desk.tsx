@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { NO_EFFECTS, type Effects } from '@scenograph/core/elements/effects';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { Button, ColourField, Select, Slider, Switch, TextField } from '../../ui/controls';
+import { useKit } from '../../api/brand';
 import { request, refresh, useServer } from '../../api/client';
 import { say } from '../../ui/notices';
 
@@ -60,13 +61,88 @@ export function EffectsDesk({
       say('stop', (e as Error).message);
     }
   };
+  /** Effects of one's own follow the brand kit no more. */
+  const own = (value: Effects, entry: string | null = null): Partial<ShotElement> => {
+    const { effects: _, ...brand } = element.brand;
+    return { effects: value, brand: entry ? { ...brand, effects: entry } : brand };
+  };
+  const { effects: standing } = useKit();
   return (
     <div className="grid gap-1">
       <h3 className="mt-1 text-[12px] font-semibold">Effects</h3>
+      {standing.length > 0 && (
+        <div role="group" aria-label="Effects of the brand kit" className="flex flex-wrap gap-1">
+          {standing.map((e) => (
+            <button
+              key={e.id}
+              type="button"
+              aria-pressed={element.brand.effects === e.id}
+              className={`rounded-sm border px-2 py-0.5 text-[12px] ${element.brand.effects === e.id ? 'border-spruce bg-spruce-tint text-spruce' : 'border-line hover:border-ink-3'}`}
+              onClick={() => commit(`Effects "${e.title}"`, own(e.effects, e.id))}
+            >
+              {e.title}
+            </button>
+          ))}
+        </div>
+      )}
+      <EffectFields
+        effects={effects}
+        during={(value) => during({ effects: value })}
+        commit={(label, value) => commit(label, own(value))}
+      />
+      <div className="mt-1 flex gap-2">
+        <Button
+          onClick={() => {
+            copied = effects;
+            again((n) => n + 1);
+          }}
+        >
+          Copy effects
+        </Button>
+        <Button disabled={!copied} onClick={() => copied && commit('Take over effects', own(copied))}>
+          Take over
+        </Button>
+        <Button tone="quiet" onClick={() => commit('No effects', own(NO_EFFECTS))}>
+          None
+        </Button>
+      </div>
+      {!!kept?.length && (
+        <Select
+          label="Use kept effects"
+          value=""
+          onChange={(id) => {
+            const found = kept.find((k) => k.id === id);
+            if (found) commit(`Effects "${found.title}"`, own(found.effects));
+          }}
+          options={kept.map((k) => ({ value: k.id, title: k.title }))}
+        />
+      )}
+      <div className="flex items-end gap-2">
+        <div className="grow">
+          <TextField label="Keep these effects as" value={title} onCommit={setTitle} />
+        </div>
+        <Button onClick={() => void keep()}>Keep</Button>
+      </div>
+    </div>
+  );
+}
+
+/** Outline, glow and shadows as fields. */
+export function EffectFields({
+  effects,
+  during,
+  commit,
+}: {
+  effects: Effects;
+  during(effects: Effects): void;
+  commit(label: string, effects: Effects): void;
+}) {
+  return (
+    <>
       {(Object.keys(START) as (keyof Effects)[]).map((key) => {
         const value = effects[key] as Record<string, number | string> | null;
         const set = (more: Record<string, number | string>) =>
-          ({ effects: { ...effects, [key]: { ...value, ...more } } }) as Partial<ShotElement>;
+          ({ ...effects, [key]: { ...value, ...more } }) as Effects;
         return (
           <fieldset key={key} className="grid gap-0.5">
             <legend className="sr-only">{TITLES[key]}</legend>
@@ -75,7 +151,8 @@ export function EffectsDesk({
               on={value !== null}
               onChange={(on) =>
                 commit(on ? TITLES[key] : `No ${TITLES[key].toLowerCase()}`, {
-                  effects: { ...effects, [key]: on ? START[key] : null },
+                  ...effects,
+                  [key]: on ? START[key] : null,
                 })
               }
             />
@@ -111,39 +188,6 @@ export function EffectsDesk({
           </fieldset>
         );
       })}
-      <div className="mt-1 flex gap-2">
-        <Button
-          onClick={() => {
-            copied = effects;
-            again((n) => n + 1);
-          }}
-        >
-          Copy effects
-        </Button>
-        <Button disabled={!copied} onClick={() => copied && commit('Take over effects', { effects: copied })}>
-          Take over
-        </Button>
-        <Button tone="quiet" onClick={() => commit('No effects', { effects: NO_EFFECTS })}>
-          None
-        </Button>
-      </div>
-      {!!kept?.length && (
-        <Select
-          label="Use kept effects"
-          value=""
-          onChange={(id) => {
-            const found = kept.find((k) => k.id === id);
-            if (found) commit(`Effects "${found.title}"`, { effects: found.effects });
-          }}
-          options={kept.map((k) => ({ value: k.id, title: k.title }))}
-        />
-      )}
-      <div className="flex items-end gap-2">
-        <div className="grow">
-          <TextField label="Keep these effects as" value={title} onCommit={setTitle} />
-        </div>
-        <Button onClick={() => void keep()}>Keep</Button>
-      </div>
-    </div>
+    </>
   );
 }

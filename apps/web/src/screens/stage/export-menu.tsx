@@ -7,10 +7,12 @@ import { buttonClass } from '../../ui/controls';
 import { MenuItem } from '../../ui/menu-item';
 import { ExportDialog } from './export-dialog';
 import { ProofDialog } from './proof-dialog';
+import type { Shot } from '@scenograph/core/shot/document';
+import { TemplateDialog } from './template-dialog';
 import { saveNow, type StoredShot } from './store';
 
 /** What can be made of one shot besides a delivery. */
-export type Export = 'picture' | 'proof';
+export type Export = 'picture' | 'proof' | 'template';
 
 export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
   return (
@@ -26,6 +28,7 @@ export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
         >
           <MenuItem onSelect={() => onMake('picture')}>One picture</MenuItem>
           <MenuItem onSelect={() => onMake('proof')}>Proof sheet</MenuItem>
+          <MenuItem onSelect={() => onMake('template')}>Keep as a template</MenuItem>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -35,6 +38,7 @@ export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
 export function ExportDialogs({
   what,
   stored,
+  shot,
   resolved,
   options,
   slot,
@@ -44,6 +48,7 @@ export function ExportDialogs({
 }: {
   what: Export;
   stored: StoredShot;
+  shot: Shot;
   resolved: ResolvedShot;
   options: ItemOption[];
   slot: string | null;
@@ -63,6 +68,7 @@ export function ExportDialogs({
         onClose={onClose}
       />
     );
+  if (what === 'template') return <TemplateDialog shot={shot} title={stored.title} onClose={onClose} />;
   const price = variant && bindText('{price}', variant.data);
   return (
     <ProofDialog

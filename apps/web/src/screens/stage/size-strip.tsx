@@ -25,6 +25,7 @@ export function SizeStrip({
   known,
   onOpen,
   onFeed,
+  onAll,
 }: {
   shot: Shot;
   data: ProductData | null;
@@ -34,6 +35,7 @@ export function SizeStrip({
   known: ReadonlyMap<string, { width: number; height: number }>;
   onOpen(key: string | null): void;
   onFeed(key: string, on: boolean): void;
+  onAll(): void;
 }) {
   const base = useMemo(() => resolveBase(shot, data), [shot, data]);
   const { canvas, size } = useThumbnail(base, 120, 62, true);
@@ -47,6 +49,11 @@ export function SizeStrip({
         <p className="text-ink-2 text-[12px] leading-snug">
           {slots.length} slot{slots.length === 1 ? '' : 's'} fed by this shot
         </p>
+        {slots.length > 0 && (
+          <button type="button" onClick={onAll} className="text-spruce mt-1 text-[12px] underline">
+            All on one sheet
+          </button>
+        )}
       </div>
       <ol className="flex min-w-0 grow items-stretch gap-3.5 overflow-x-auto px-1 py-2">
         <li>

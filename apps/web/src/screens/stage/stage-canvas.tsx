@@ -187,6 +187,12 @@ function Guides({
   );
 }
 
+/** Kinds whose box may take any shape, and their handles. */
+const FREE_SHAPES = new Set(['shape', 'pair', 'watermark', 'stars', 'badge', 'inset']);
+const FREE_ANCHORS = [
+  'top-left', 'top-center', 'top-right', 'middle-left', 'middle-right', 'bottom-left', 'bottom-center', 'bottom-right',
+]; // prettier-ignore
+
 /** How near, in screen pixels, things snap. */
 const SNAP = 7;
 
@@ -259,7 +265,7 @@ function Handles({
   };
   const proportional = () => {
     const anchor = transformer.current?.getActiveAnchor() ?? '';
-    return !/middle/.test(anchor);
+    return !/middle|center/.test(anchor);
   };
   const drag = (id: string, event: Konva.KonvaEventObject<DragEvent>, done: boolean) => {
     const at = event.target.getStage()?.getPointerPosition();
@@ -329,13 +335,17 @@ function Handles({
         <Transformer
           ref={transformer}
           keepRatio
-          rotateEnabled
+          rotateEnabled={element?.kind !== 'measure'}
           flipEnabled={false}
           rotationSnaps={[0, 90, 180, 270]}
           enabledAnchors={
-            element?.kind === 'text'
-              ? ['top-left', 'top-right', 'bottom-left', 'bottom-right', 'middle-left', 'middle-right']
-              : ['top-left', 'top-right', 'bottom-left', 'bottom-right']
+            element?.kind === 'measure'
+              ? []
+              : FREE_SHAPES.has(element?.kind ?? '')
+                ? FREE_ANCHORS
+                : element?.kind === 'text' || element?.kind === 'callout'
+                  ? ['top-left', 'top-right', 'bottom-left', 'bottom-right', 'middle-left', 'middle-right']
+                  : ['top-left', 'top-right', 'bottom-left', 'bottom-right']
           }
           anchorSize={10}
           anchorCornerRadius={5}

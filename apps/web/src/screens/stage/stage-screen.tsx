@@ -1,17 +1,15 @@
-import { DropdownMenu } from 'radix-ui';
-import { ChevronDown, Redo2, Undo2 } from 'lucide-react';
+import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import type { ShotElement } from '@scenograph/core/elements/index';
+import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
 import { resolveBase, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/stage/ground';
-import { newPicture, newProduct, newText } from '@scenograph/core/shot/starters';
+import { newPicture, newProduct } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
 import {
   refresh,
-  reducedUrl,
   request,
   useServer,
   type ListingDetail,
@@ -20,18 +18,21 @@ import {
   type Variant,
 } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
-import { Button, IconButton, Select, buttonClass } from '../../ui/controls';
+import { Button, IconButton, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
-import { MenuItem } from '../../ui/menu-item';
 import { FindAction, TopBar } from '../../ui/top-bar';
 import { DeliverDialog } from '../deliveries/deliver-dialog';
-import { useChecks } from '../listings/cell-picture';
+import { useChecks, useWatch } from '../listings/cell-picture';
 import { useKnownSizes } from '../listings/listing-screen';
+import { AddMenu } from './add-menu';
 import { DepthStrip } from './depth-strip';
 import { Desk } from './desk';
 import { moveDepth, newId, patchElement, type SlotTarget } from './editing';
+import { FaultMarks, SafeZone } from './fault-marks';
+import { SizesBoard } from './sizes-board';
+import { ThumbnailPreview } from './thumbnail-preview';
 import { GradientHandles } from './gradient-handles';
 import { ExportDialogs, ExportMenu, type Export } from './export-menu';
 import { isMockup } from './mockup/editing';
@@ -39,6 +40,9 @@ import { OptionsBoard } from './mockup/options-board';
 import { useMockupTools } from './mockup/tools';
 import { MockupLayer } from './mockup/mockup-layer';
 import { MillimetreRule } from './millimetre-rule';
+import { makeOverlay, OVERLAYS, type OverlayChoice } from './overlays/kinds';
+import { SpotHandle } from './overlays/spot-handle';
+import { useKit } from '../../api/brand';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
 import { isSaved, saveNow, useStage, type Saving, type StoredShot } from './store';
@@ -92,6 +96,8 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   const [params, setParams] = useSearchParams();
   const [delivering, setDelivering] = useState(false);
   const [making, setMaking] = useState<Export | null>(null);
+  const [showSafe, setShowSafe] = useState(true);
+  const [view, setView] = useState<'stage' | 'sizes' | 'thumbnail'>('stage');
   const tool = useMockupTools((s) => s.tool);
   const [open, setOpen] = useState<string[]>(['place']);
   const { data: pictures } = useServer<Picture[]>('/api/pictures');
@@ -128,16 +134,24 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     known,
     !!active,
   );
+  const watched = useWatch(active ? null : resolved, known);
+  const found = active ? results : watched;
   const onAdded = useCallback(
-    (made: ShotElement) => setOpen((o) => [...new Set([...o, made.kind === 'text' ? 'overlays' : 'place'])]),
+    (made: ShotElement) => setOpen(elementKind(made.kind).role === 'overlay' ? ['overlays'] : ['place']),
     [],
   );
   const editing = useEditing(resolved, target, data, onAdded);
   const { add, remove, nudge, depth, duplicate, align, distribute, link, trueSize: toTrueSize } = editing;
-  const addText = useCallback(
-    () => add((now) => ({ ...newText(newId('text', now), 'New words', now.frame), name: 'Text' })),
-    [add],
+  const kit = useKit();
+  const addOverlay = useCallback(
+    (choice: OverlayChoice) =>
+      add((now) => {
+        const id = newId(choice.make('', now.frame, kit).kind, now);
+        return makeOverlay(choice, id, now.frame, kit);
+      }),
+    [add, kit],
   );
+  const addText = useCallback(() => addOverlay(OVERLAYS[0].choices[0]), [addOverlay]);
   const addProduct = useCallback(
     (of: VariantChoice | undefined) => {
       if (!of?.data.cutout)
@@ -255,7 +269,14 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         keys: 'Ctrl Shift Z',
         run: () => useStage.getState().redo(),
       },
-      { id: 'text', title: 'Add a text', group: 'Stage', run: addText },
+      ...OVERLAYS.flatMap((g) =>
+        g.choices.map((c) => ({
+          id: `add-${c.id}`,
+          title: c.id === 'text' ? 'Add a text' : `Add to stage: ${c.title}`,
+          group: 'Overlays',
+          run: () => addOverlay(c),
+        })),
+      ),
       { id: 'product', title: 'Add the product', group: 'Stage', run: () => addProduct(variant) },
       { id: 'duplicate', title: 'Duplicate what is chosen', group: 'Stage', keys: 'Ctrl D', run: duplicate },
       { id: 'true-size', title: 'Back to true size', group: 'Stage', run: toTrueSize },
@@ -273,6 +294,14 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
       { id: 'forward', title: 'Bring forward', group: 'Stage', run: () => depth(1) },
       { id: 'back', title: 'Send back', group: 'Stage', run: () => depth(-1) },
       { id: 'base', title: 'Show the base', group: 'Sizes', run: () => useStage.getState().showSlot(null) },
+      { id: 'all-sizes', title: 'Show all sizes on one sheet', group: 'Sizes', run: () => setView('sizes') },
+      { id: 'safe', title: 'Show or hide the safe zone', group: 'Sizes', run: () => setShowSafe((s) => !s) },
+      {
+        id: 'thumbnail',
+        title: 'Preview as a search-result thumbnail',
+        group: 'Sizes',
+        run: () => setView('thumbnail'),
+      },
       ...fed.map((s) => ({
         id: s.key,
         title: `Show ${s.slot.title} of ${s.marketplace}`,
@@ -290,6 +319,12 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         run: () => document.documentElement.style.setProperty('--stage', value),
       })),
       { id: 'export', title: 'Export one picture', group: 'Listing', run: () => setMaking('picture') },
+      {
+        id: 'template',
+        title: 'Keep this shot as a template',
+        group: 'Listing',
+        run: () => setMaking('template'),
+      },
       { id: 'proof', title: 'Make a proof sheet', group: 'Listing', run: () => setMaking('proof') },
       {
         id: 'deliver',
@@ -298,7 +333,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         run: () => setDelivering(true),
       },
     ],
-    [addText, addProduct, variant, remove, depth, duplicate, toTrueSize, link, align, distribute, fed],
+    [addOverlay, addProduct, variant, remove, depth, duplicate, toTrueSize, link, align, distribute, fed],
   );
   useActions('stage', actions);
 
@@ -357,6 +392,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
 
       <DepthStrip
         elements={shot.elements}
+        looks={resolved.elements}
         selected={selected}
         onSelect={stage.select}
         onMove={(id, to) => stage.edit('Change depth', (s) => moveDepth(s, id, to))}
@@ -373,49 +409,14 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         onRename={(id, name) => stage.edit('Rename', (s) => patchElement(s, id, { name }, null))}
         casts={casts}
       >
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className={buttonClass()}>
-            Add to stage <ChevronDown size={14} aria-hidden />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="end"
-              sideOffset={4}
-              className="border-line bg-card z-50 w-56 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
-            >
-              <MenuItem onSelect={addText}>Text</MenuItem>
-              <MenuItem onSelect={() => addProduct(variant)}>Product</MenuItem>
-              <DropdownMenu.Sub>
-                <DropdownMenu.SubTrigger className="data-[highlighted]:bg-spruce-tint flex h-8 cursor-pointer items-center rounded-sm px-2.5 outline-none">
-                  Another product
-                </DropdownMenu.SubTrigger>
-                <DropdownMenu.Portal>
-                  <DropdownMenu.SubContent className="border-line bg-card z-50 max-h-96 w-64 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]">
-                    {choices.map((c) => (
-                      <MenuItem key={c.id} onSelect={() => addProduct(c)}>
-                        <span className="truncate">{c.title}</span>
-                      </MenuItem>
-                    ))}
-                  </DropdownMenu.SubContent>
-                </DropdownMenu.Portal>
-              </DropdownMenu.Sub>
-              <DropdownMenu.Label className="text-ink-2 px-2.5 pt-2 pb-1 text-[11px]">
-                Logos and pictures
-              </DropdownMenu.Label>
-              {pictures?.map((p) => (
-                <MenuItem
-                  key={p.id}
-                  onSelect={() => add((now) => newPicture(newId('picture', now), p.title, p, now.frame))}
-                >
-                  <span className="flex h-5 w-8 items-center justify-center bg-[#bdbdbd]">
-                    <img src={reducedUrl(p.picture, 160)} alt="" className="max-h-4 max-w-7" />
-                  </span>
-                  <span className="truncate">{p.title}</span>
-                </MenuItem>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <AddMenu
+          products={choices}
+          pictures={pictures ?? []}
+          onProduct={() => addProduct(variant)}
+          onOther={(id) => addProduct(choices.find((c) => c.id === id))}
+          onOverlay={addOverlay}
+          onPicture={(p) => add((now) => newPicture(newId('picture', now), p.title, p, now.frame))}
+        />
       </DepthStrip>
 
       <div className="flex min-h-0 grow">
@@ -428,6 +429,21 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
               commit={editing.patch}
               before={saveNow}
             />
+          ) : view === 'sizes' ? (
+            <SizesBoard
+              shot={shot}
+              data={data}
+              slots={fed}
+              known={known}
+              onOpen={(key) => {
+                stage.showSlot(key);
+                setView('stage');
+                setOpen(['fit', 'checks']);
+              }}
+              onClose={() => setView('stage')}
+            />
+          ) : view === 'thumbnail' ? (
+            <ThumbnailPreview resolved={resolved} onClose={() => setView('stage')} />
           ) : (
             <StageCanvas
               resolved={resolved}
@@ -445,6 +461,18 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
                   {isMockup(element) && (
                     <MockupLayer
                       element={element}
+                      frame={resolved}
+                      zoom={zoom}
+                      during={editing.during}
+                      commit={editing.patch}
+                    />
+                  )}
+                  <FaultMarks results={found} frame={resolved} zoom={zoom} />
+                  {active && showSafe && <SafeZone slot={active.slot} zoom={zoom} />}
+                  {element && (
+                    <SpotHandle
+                      element={element}
+                      elements={resolved.elements}
                       frame={resolved}
                       zoom={zoom}
                       during={editing.during}
@@ -469,7 +497,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
           resolved={resolved}
           active={active}
           fed={fed}
-          results={results}
+          results={found}
           editing={editing}
           open={open}
           onOpen={setOpen}
@@ -494,12 +522,14 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
           setOpen(key ? ['fit', 'checks'] : ['place']);
         }}
         onFeed={feed}
+        onAll={() => setView((v) => (v === 'sizes' ? 'stage' : 'sizes'))}
       />
 
       {making && (
         <ExportDialogs
           what={making}
           stored={stored}
+          shot={shot}
           resolved={resolved}
           options={shot.elements.find(isMockup)?.fill.item.options ?? []}
           slot={activeKey}

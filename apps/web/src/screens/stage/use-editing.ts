@@ -1,11 +1,12 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
-import type { Box } from '@scenograph/core/elements/element';
-import type { ShotElement } from '@scenograph/core/elements/index';
+import { uprightBounds, type Box } from '@scenograph/core/elements/element';
+import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { alignMoves, distributeMoves, type Alignment } from '@scenograph/core/shot/align';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/stage/ground';
+import { snapBox } from '@scenograph/core/shot/snap-box';
 import { snapBase, type Guide } from '@scenograph/core/stage/snap';
 import { basePoint, movedOnGround, trueSizeBox } from '@scenograph/core/stage/stand';
 import {
@@ -63,10 +64,12 @@ export function useEditing(
   const moveBy = useCallback(
     (from: ResolvedShot, id: string, dx: number, dy: number) =>
       (shot: Shot): Shot =>
-        movedTogether(from, id, dx, dy).reduce(
-          (s, [element, box]) => placeElement(s, baseLike(s, element, target), box, target, false),
-          shot,
-        ),
+        movedTogether(from, id, dx, dy).reduce((s, [element, box]) => {
+          const own = elementKind(element.kind).moved?.(element, dx, dy);
+          return own
+            ? patchElement(s, element.id, own as Partial<ShotElement>, target)
+            : placeElement(s, baseLike(s, element, target), box, target, false);
+        }, shot),
     [target],
   );
 
@@ -92,6 +95,20 @@ export function useEditing(
         snap,
       );
       [mx, my] = [to.x - at.x, to.y - at.y];
+      setGuides(done ? [] : to.guides);
+    } else if (snap > 0 && elementKind(element.kind).role === 'overlay' && !elementKind(element.kind).moved) {
+      const linked = new Set(linkedWith(from, id).map((e) => e.id));
+      const others = from.elements.filter(
+        (e) => !e.hidden && !e.spread && !linked.has(e.id) && elementKind(e.kind).role !== 'ground',
+      );
+      const b = uprightBounds(element.box);
+      const to = snapBox(
+        { ...b, x: b.x + dx, y: b.y + dy },
+        others.map((e) => ({ name: e.name, ...uprightBounds(e.box) })),
+        from,
+        snap,
+      );
+      [mx, my] = [to.x - b.x, to.y - b.y];
       setGuides(done ? [] : to.guides);
     }
     gesture((f) => moveBy(f, id, mx, my), done ? `Move ${element.name}` : null);

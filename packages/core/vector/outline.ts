@@ -57,6 +57,30 @@ export function strokePath(canvas: Canvas2D, commands: readonly PathCommand[], p
   canvas.setLineDash([]);
 }
 
+/** An affine map as SVG writes it: x' = a x + c y + e, y' = b x + d y + f. */
+export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
+
+export function mappedPath(commands: readonly PathCommand[], m: Matrix): PathCommand[] {
+  const [a, b, c, d, e, f] = m;
+  const x = (px: number, py: number) => a * px + c * py + e;
+  const y = (px: number, py: number) => b * px + d * py + f;
+  return commands.map((k): PathCommand => {
+    if (k.type === 'Z') return k;
+    const to = { x: x(k.x, k.y), y: y(k.x, k.y) };
+    if (k.type === 'Q') return { type: 'Q', x1: x(k.x1, k.y1), y1: y(k.x1, k.y1), ...to };
+    if (k.type === 'C')
+      return {
+        type: 'C',
+        x1: x(k.x1, k.y1),
+        y1: y(k.x1, k.y1),
+        x2: x(k.x2, k.y2),
+        y2: y(k.x2, k.y2),
+        ...to,
+      };
+    return { type: k.type, ...to };
+  });
+}
+
 /** The outline scaled, then moved. */
 export function placedPath(
   commands: readonly PathCommand[],
@@ -65,15 +89,16 @@ export function placedPath(
   dx: number,
   dy: number,
 ): PathCommand[] {
-  const x = (v: number) => v * kx + dx;
-  const y = (v: number) => v * ky + dy;
-  return commands.map((c) => {
-    if (c.type === 'Z') return c;
-    if (c.type === 'Q') return { type: 'Q', x1: x(c.x1), y1: y(c.y1), x: x(c.x), y: y(c.y) };
-    if (c.type === 'C')
-      return { type: 'C', x1: x(c.x1), y1: y(c.y1), x2: x(c.x2), y2: y(c.y2), x: x(c.x), y: y(c.y) };
-    return { type: c.type, x: x(c.x), y: y(c.y) };
-  });
+  return mappedPath(commands, [kx, 0, 0, ky, dx, dy]);
+}
+
+/** The outline turned about a point, degrees clockwise. */
+export function turnedPath(commands: readonly PathCommand[], degrees: number, about: Point): PathCommand[] {
+  const a = (degrees * Math.PI) / 180;
+  const [s, c] = [Math.sin(a), Math.cos(a)];
+  return mappedPath(commands, [
+    c, s, -s, c, about.x - c * about.x + s * about.y, about.y - s * about.x - c * about.y,
+  ]); // prettier-ignore
 }
 
 /** The upright rectangle around all points of an outline, its control points among them; null of an empty one. */

@@ -1,0 +1,80 @@
+import { DropdownMenu } from 'radix-ui';
+import { ChevronDown } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { reducedUrl, type Picture } from '../../api/client';
+import { buttonClass } from '../../ui/controls';
+import { MenuItem } from '../../ui/menu-item';
+import { OVERLAYS, type OverlayChoice } from './overlays/kinds';
+
+const PANEL =
+  'border-line bg-card z-50 max-h-[70vh] w-60 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]';
+
+/** Everything that can be put on the stage. */
+export function AddMenu({
+  products,
+  pictures,
+  onProduct,
+  onOther,
+  onOverlay,
+  onPicture,
+}: {
+  products: { id: string; title: string }[];
+  pictures: Picture[];
+  onProduct(): void;
+  onOther(id: string): void;
+  onOverlay(choice: OverlayChoice): void;
+  onPicture(picture: Picture): void;
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={buttonClass()}>
+        Add to stage <ChevronDown size={14} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className={PANEL}>
+          <MenuItem onSelect={onProduct}>Product</MenuItem>
+          <Group title="Another product">
+            {products.map((p) => (
+              <MenuItem key={p.id} onSelect={() => onOther(p.id)}>
+                <span className="truncate">{p.title}</span>
+              </MenuItem>
+            ))}
+          </Group>
+          <MenuItem onSelect={() => onOverlay(OVERLAYS[0].choices[0])}>Text</MenuItem>
+          {OVERLAYS.map((group) => (
+            <Group key={group.title} title={group.title}>
+              {group.choices.map((c) => (
+                <MenuItem key={c.id} onSelect={() => onOverlay(c)}>
+                  {c.title}
+                </MenuItem>
+              ))}
+            </Group>
+          ))}
+          <Group title="Pictures">
+            {pictures.map((p) => (
+              <MenuItem key={p.id} onSelect={() => onPicture(p)}>
+                <span className="flex h-5 w-8 items-center justify-center bg-[#bdbdbd]">
+                  <img src={reducedUrl(p.picture, 160)} alt="" className="max-h-4 max-w-7" />
+                </span>
+                <span className="truncate">{p.title}</span>
+              </MenuItem>
+            ))}
+          </Group>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <DropdownMenu.Sub>
+      <DropdownMenu.SubTrigger className="data-[highlighted]:bg-spruce-tint flex h-8 cursor-pointer items-center justify-between rounded-sm px-2.5 outline-none">
+        {title} <ChevronDown size={13} className="-rotate-90" aria-hidden />
+      </DropdownMenu.SubTrigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.SubContent className={PANEL}>{children}</DropdownMenu.SubContent>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Sub>
+  );
+}

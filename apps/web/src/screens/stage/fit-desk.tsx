@@ -1,0 +1,164 @@
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import { importanceOrder } from '@scenograph/core/shot/arrange-overlays';
+import type { Shot } from '@scenograph/core/shot/document';
+import { makeBase, resetFit } from '@scenograph/core/shot/edit';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { Button, IconButton, Switch } from '../../ui/controls';
+import type { FedSlot } from './size-strip';
+import { useStage } from './store';
+
+/** How sizes follow the base: what a slot does differently, what it dropped, and what matters most. */
+export function FitDesk({
+  shot,
+  resolved,
+  active,
+  element,
+  written,
+  onPatch,
+}: {
+  shot: Shot;
+  resolved: ResolvedShot;
+  active: FedSlot | null;
+  element: ShotElement | null;
+  written: ShotElement | null;
+  onPatch(label: string, patch: Partial<ShotElement>): void;
+}) {
+  const stage = useStage();
+  const differences = active ? shot.fits[active.key] : undefined;
+  const name = (id: string) => shot.elements.find((e) => e.id === id)?.name ?? 'removed element';
+  return (
+    <div className="grid gap-3">
+      {active &&
+        (differences ? (
+          <ul className="grid gap-1.5">
+            {Object.entries(differences.elements).map(([id, d]) => (
+              <li key={id} className="grid gap-1">
+                <span className="flex items-center gap-2">
+                  <span className="border-spruce h-2 w-2 shrink-0 border-[1.5px]" aria-hidden />
+                  <span className="truncate">{name(id)}</span>
+                  <span className="text-ink-2 text-[12px]">{Object.keys(d).map(keyTitle).join(', ')}</span>
+                </span>
+                <span className="flex gap-1.5 pl-4">
+                  <Button
+                    tone="quiet"
+                    aria-label={`Reset ${name(id)}`}
+                    onClick={() => stage.edit('Reset a difference', (s) => resetFit(s, active.key, id))}
+                  >
+                    Reset
+                  </Button>
+                  <Button
+                    tone="quiet"
+                    aria-label={`Make ${name(id)} the base`}
+                    onClick={() =>
+                      stage.edit('Make a difference the base', (s) => makeBase(s, resolved, active.key, id))
+                    }
+                  >
+                    Make it the base
+                  </Button>
+                </span>
+              </li>
+            ))}
+            <li>
+              <Button onClick={() => stage.edit('Reset this slot', (s) => resetFit(s, active.key))}>
+                Reset all of this slot
+              </Button>
+            </li>
+          </ul>
+        ) : (
+          <p className="text-ink-2">
+            This slot follows the base by rule. Move something here and it stays a difference of this slot.
+          </p>
+        ))}
+      {active && !!resolved.dropped?.length && (
+        <div>
+          <p className="mb-1">Left out by rule, for want of room:</p>
+          <ul className="grid gap-1">
+            {resolved.dropped.map((id) => (
+              <li key={id} className="flex items-center justify-between gap-2">
+                <span className="truncate">{name(id)}</span>
+                <Button
+                  tone="quiet"
+                  aria-label={`Show ${name(id)} here`}
+                  onClick={() => {
+                    stage.select(id);
+                    onShow(id, active.key, active.slot);
+                  }}
+                >
+                  Show it here
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {!active && <p className="text-ink-2">Choose a size below the stage to see and change its fit.</p>}
+      {element && written && elementKind(element.kind).role === 'overlay' && !active && (
+        <Switch
+          label={`${element.name} stretches with the frame`}
+          on={written.spread}
+          onChange={(spread) => onPatch('Stretch with the frame', { spread })}
+        />
+      )}
+      <Importance shot={shot} />
+    </div>
+  );
+}
+
+function onShow(id: string, key: string, slot: FedSlot['slot']): void {
+  useStage.getState().edit('Show in this slot', (s) => {
+    const fit = s.fits[key] ?? { frame: { width: slot.width, height: slot.height }, elements: {} };
+    const elements = { ...fit.elements, [id]: { ...fit.elements[id], hidden: false } };
+    return { ...s, fits: { ...s.fits, [key]: { ...fit, elements } } };
+  });
+}
+
+/** The order in which overlays are kept where a size has no room for all. */
+function Importance({ shot }: { shot: Shot }) {
+  const stage = useStage();
+  const overlays = shot.elements.filter((e) => elementKind(e.kind).role === 'overlay');
+  if (overlays.length < 2) return null;
+  const order = importanceOrder(overlays, shot.importance);
+  const move = (at: number, by: number) => {
+    const next = [...order];
+    const [id] = next.splice(at, 1);
+    next.splice(at + by, 0, id);
+    stage.edit('Change importance', (s) => ({ ...s, importance: next }));
+  };
+  return (
+    <div>
+      <p className="mb-1 font-medium">Importance</p>
+      <p className="text-ink-2 mb-1.5 text-[12px]">
+        Where a size has too little room, the last is dropped first.
+      </p>
+      <ol aria-label="Importance of overlays" className="grid gap-0.5">
+        {order.map((id, i) => (
+          <li key={id} className="flex items-center gap-1.5">
+            <span className="measure text-ink-2 w-5">{i + 1}</span>
+            <span className="min-w-0 grow truncate">{overlays.find((e) => e.id === id)!.name}</span>
+            <IconButton
+              label={`More important: ${overlays.find((e) => e.id === id)!.name}`}
+              disabled={i === 0}
+              onClick={() => move(i, -1)}
+            >
+              <ArrowUp size={13} aria-hidden />
+            </IconButton>
+            <IconButton
+              label={`Less important: ${overlays.find((e) => e.id === id)!.name}`}
+              disabled={i === order.length - 1}
+              onClick={() => move(i, 1)}
+            >
+              <ArrowDown size={13} aria-hidden />
+            </IconButton>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function keyTitle(key: string): string {
+  return (
+    { box: 'place', hidden: 'shown or hidden', fill: 'backdrop', shadow: 'shadow', text: 'words', pose: 'how it sits', pack: 'multipack' }[key] ?? key
+  ); // prettier-ignore
+}

@@ -1,0 +1,124 @@
+import type { BadgeElement } from '@scenograph/core/elements/badge/definition';
+import { BADGE_FORMS, CORNERS } from '@scenograph/core/elements/badge/forms';
+import { Segmented, Select, Switch, TextField } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, patchAt, Share, Wording } from './fields';
+import type { OverlayDeskProps } from './overlay-desk';
+
+const title = (s: string) => s[0].toUpperCase() + s.slice(1);
+
+export function BadgeDesk({ element, written, during, commit }: OverlayDeskProps<BadgeElement>) {
+  const field = { element, during, commit };
+  const priced = element.says !== 'words';
+  return (
+    <div className="grid gap-2.5">
+      <Select
+        label="Form"
+        value={element.form}
+        onChange={(form) => commit('Form of badge', patchAt(element, 'form', form))}
+        options={BADGE_FORMS.map((f) => ({ value: f, title: title(f) }))}
+      />
+      {element.form === 'corner' && (
+        <Select
+          label="Corner"
+          value={element.corner}
+          onChange={(corner) => commit('Corner', patchAt(element, 'corner', corner))}
+          options={CORNERS.map((c) => ({ value: c, title: title(c.replace('-', ' ')) }))}
+        />
+      )}
+      {(element.form === 'seal' || element.form === 'starburst') && (
+        <div className="grid grid-cols-2 gap-2">
+          <Amount {...field} label="Points" unit="" path="tips" min={5} max={60} />
+          <Amount {...field} label="Depth" unit="" path="depth" min={0.01} max={0.6} step={0.01} digits={2} />
+        </div>
+      )}
+      <Segmented
+        label="What it says"
+        value={element.says}
+        onChange={(says) => commit('What the badge says', patchAt(element, 'says', says))}
+        options={[
+          { value: 'words', title: 'Words' },
+          { value: 'price', title: 'Price' },
+          { value: 'was-now', title: 'Was, now' },
+          { value: 'saving', title: 'Saving' },
+        ]}
+      />
+      {!priced && (
+        <Wording
+          {...field}
+          label="Words"
+          path="text"
+          written={written.text}
+          placeholders={['{variant}']}
+          multiline
+        />
+      )}
+      {priced && (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <Wording {...field} label="Price" path="amount" written={written.amount} />
+            {element.says !== 'price' && (
+              <Wording {...field} label="Former price" path="was" written={written.was} />
+            )}
+            <Wording {...field} label="Before it" path="lead" written={written.lead} />
+            <Wording {...field} label="After it" path="each" written={written.each} />
+          </div>
+          {element.says === 'saving' && (
+            <Segmented
+              label="Saving as"
+              value={element.savingAs}
+              onChange={(v) => commit('Saving as', patchAt(element, 'savingAs', v))}
+              options={[
+                { value: 'percent', title: 'Percent' },
+                { value: 'amount', title: 'Amount' },
+              ]}
+            />
+          )}
+          <TextField
+            label="Currency, empty for the product’s"
+            mono
+            value={written.currency ?? ''}
+            onCommit={(v) => {
+              const code = v.trim().toUpperCase();
+              if (code === '' || /^[A-Z]{3}$/.test(code))
+                commit('Currency', patchAt(element, 'currency', code || null));
+            }}
+          />
+          <BrandFont {...field} label="Font of numbers" path="numberFont" />
+        </>
+      )}
+      <BrandFont {...field} label="Font of words" path="font" />
+      <BrandColour {...field} label="Fill" path="fill" />
+      <Share {...field} label="Fill opacity" path="fillOpacity" />
+      <BrandColour {...field} label="Words" path="ink" />
+      <Switch
+        label="Ring inside the edge"
+        on={!!element.ring}
+        onChange={(on) =>
+          commit(
+            'Ring',
+            patchAt(
+              element,
+              'ring',
+              on
+                ? {
+                    inset: Math.round(element.box.width * 0.04),
+                    width: Math.max(1, Math.round(element.box.width * 0.008)),
+                    colour: '#ffffff',
+                  }
+                : null,
+            ),
+          )
+        }
+      />
+      {element.ring && (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <Amount {...field} label="Inset" path="ring.inset" max={500} digits={1} />
+            <Amount {...field} label="Line" path="ring.width" max={200} digits={1} />
+          </div>
+          <BrandColour {...field} label="Ring" path="ring.colour" />
+        </>
+      )}
+    </div>
+  );
+}

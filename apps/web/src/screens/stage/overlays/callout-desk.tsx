@@ -1,0 +1,78 @@
+import type { CalloutElement } from '@scenograph/core/elements/callout/definition';
+import { LEADERS } from '@scenograph/core/elements/spot';
+import { Segmented, Slider } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, patchAt, Wording } from './fields';
+import type { OverlayDeskProps } from './overlay-desk';
+import { PlateFields } from './plate-fields';
+import { ProductChoice } from './product-choice';
+
+export function CalloutDesk({
+  element,
+  written,
+  elements,
+  during,
+  commit,
+}: OverlayDeskProps<CalloutElement>) {
+  const field = { element, during, commit };
+  const spot = (axis: 'x' | 'y', v: number) => patchAt(element, 'spot', { ...element.spot, [axis]: v / 100 });
+  return (
+    <div className="grid gap-2.5">
+      <Wording
+        {...field}
+        label="Words"
+        path="text"
+        written={written.text}
+        placeholders={['{size}']}
+        multiline
+      />
+      <ProductChoice element={element} elements={elements} commit={commit} />
+      {(['x', 'y'] as const).map((axis) => (
+        <Slider
+          key={axis}
+          label={axis === 'x' ? 'Spot across' : 'Spot down'}
+          unit="%"
+          min={-20}
+          max={120}
+          value={Math.round(element.spot[axis] * 100)}
+          onChange={(v) => during(spot(axis, v))}
+          onCommit={(v) => commit('Move the spot', spot(axis, v))}
+        />
+      ))}
+      <Segmented
+        label="Leader"
+        value={element.leader}
+        onChange={(v) => commit('Leader', patchAt(element, 'leader', v))}
+        options={LEADERS.map((l) => ({ value: l, title: l[0].toUpperCase() + l.slice(1) }))}
+      />
+      <Segmented
+        label="End of the leader"
+        value={element.dot}
+        onChange={(v) => commit('End of the leader', patchAt(element, 'dot', v))}
+        options={[
+          { value: 'ring', title: 'Ring' },
+          { value: 'filled', title: 'Dot' },
+          { value: 'none', title: 'None' },
+        ]}
+      />
+      <BrandFont {...field} label="Font" path="font" />
+      <div className="grid grid-cols-2 gap-2">
+        <Amount {...field} label="Largest" path="size" min={4} />
+        <Amount {...field} label="Smallest" path="smallest" min={2} />
+        <Amount {...field} label="Line" path="line" max={200} digits={1} />
+      </div>
+      <Segmented
+        label="Alignment"
+        value={element.align}
+        onChange={(align) => commit('Align text', patchAt(element, 'align', align))}
+        options={[
+          { value: 'start', title: 'Start' },
+          { value: 'centre', title: 'Centre' },
+          { value: 'right', title: 'Right' },
+        ]}
+      />
+      <BrandColour {...field} label="Words" path="ink" />
+      <BrandColour {...field} label="Leader" path="lineColour" />
+      <PlateFields {...field} size={element.size} />
+    </div>
+  );
+}

@@ -1,0 +1,218 @@
+import type { ShotElement } from '@scenograph/core/elements/index';
+import { fontsFor } from '@scenograph/core/type/catalogue';
+import { bringInFonts, FONT_FILES, useFonts, useKit } from '../../../api/brand';
+import { ownFontId } from '@scenograph/core/type/catalogue';
+import { FileButton } from '../../../ui/file-button';
+import { ColourField, NumberField, Select, Slider, TextField } from '../../../ui/controls';
+
+/** What a field of an overlay's desk is given. */
+export interface Field {
+  element: ShotElement;
+  /** The key it changes, with a dot for a key inside a key. */
+  path: string;
+  during(patch: Partial<ShotElement>): void;
+  commit(label: string, patch: Partial<ShotElement>): void;
+}
+
+type Bag = Record<string, unknown>;
+
+export function valueAt<T>(element: ShotElement, path: string): T {
+  return path.split('.').reduce<unknown>((at, key) => (at as Bag)?.[key], element) as T;
+}
+
+/** The change of one key, perhaps inside another. */
+export function patchAt(element: ShotElement, path: string, value: unknown): Partial<ShotElement> {
+  const [first, second] = path.split('.');
+  const whole = element as unknown as Bag;
+  return { [first]: second ? { ...(whole[first] as Bag), [second]: value } : value } as Partial<ShotElement>;
+}
+
+/** The change of one key together with what of the brand kit it is bound to; null binds it to nothing. */
+export function boundPatch(
+  element: ShotElement,
+  path: string,
+  value: unknown,
+  entry: string | null,
+): Partial<ShotElement> {
+  const { [path]: _, ...brand } = element.brand;
+  return { ...patchAt(element, path, value), brand: entry ? { ...brand, [path]: entry } : brand };
+}
+
+/** A colour: of the brand kit, which it then follows, or one of its own. */
+export function BrandColour({ label, element, path, during, commit }: Field & { label: string }) {
+  const { colours } = useKit();
+  const value = valueAt<string>(element, path);
+  const bound = element.brand[path];
+  return (
+    <div>
+      <p className="text-ink-2 mb-1 text-[12px]">{label}</p>
+      {colours.length > 0 && (
+        <div role="group" aria-label={`${label} from the brand kit`} className="mb-1.5 flex flex-wrap gap-1">
+          {colours.map((c) => (
+            <button
+              key={c.id}
+              type="button"
+              aria-label={`${label}: ${c.title}`}
+              aria-pressed={bound === c.id}
+              title={`${c.title} of the brand kit`}
+              className={`h-6 w-8 rounded-sm border ${bound === c.id ? 'border-spruce outline-spruce outline-2' : 'border-line'}`}
+              style={{ background: c.colour }}
+              onClick={() =>
+                commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, c.colour, c.id))
+              }
+            />
+          ))}
+        </div>
+      )}
+      <ColourField
+        label={label}
+        value={value}
+        onChange={(colour) => during(patchAt(element, path, colour))}
+        onCommit={(colour) =>
+          colour !== value && commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, colour, null))
+        }
+      />
+    </div>
+  );
+}
+
+/** A font: the brand kit's for a purpose, one that ships, or a file of one's own. */
+export function BrandFont({ label, element, path, commit }: Omit<Field, 'during'> & { label: string }) {
+  const { fonts } = useKit();
+  const all = useFonts();
+  const bound = element.brand[path];
+  const value = valueAt<string>(element, path);
+  const named = fonts.some((f) => f.id === bound);
+  return (
+    <div className="grid gap-1.5">
+      <Select
+        label={label}
+        value={named ? `brand:${bound}` : value}
+        onChange={(v) => {
+          const entry = v.startsWith('brand:') ? v.slice(6) : null;
+          const font = entry ? fonts.find((f) => f.id === entry)!.font : v;
+          commit('Change font', boundPatch(element, path, font, entry));
+        }}
+        options={[
+          ...fonts.map((f) => ({ value: `brand:${f.id}`, title: `${f.title} of the brand` })),
+          ...all,
+        ]}
+      />
+      <FileButton
+        title="Use a font file of your own"
+        label={`A font file for ${label.toLowerCase()}`}
+        accept={FONT_FILES}
+        onFiles={(files) =>
+          void bringInFonts(files).then(
+            ([font]) => font && commit('Change font', boundPatch(element, path, ownFontId(font.hash), null)),
+          )
+        }
+      />
+    </div>
+  );
+}
+
+export function Share({
+  label,
+  element,
+  path,
+  min = 0,
+  max = 1,
+  during,
+  commit,
+}: Field & { label: string; min?: number; max?: number }) {
+  return (
+    <Slider
+      label={label}
+      unit="%"
+      min={min * 100}
+      max={max * 100}
+      value={Math.round(valueAt<number>(element, path) * 100)}
+      onChange={(v) => during(patchAt(element, path, v / 100))}
+      onCommit={(v) => commit(label, patchAt(element, path, v / 100))}
+    />
+  );
+}
+
+export function Amount({
+  label,
+  unit = 'px',
+  element,
+  path,
+  min = 0,
+  max = 2000,
+  step = 1,
+  digits = 0,
+  commit,
+}: Omit<Field, 'during'> & {
+  label: string;
+  unit?: string;
+  min?: number;
+  max?: number;
+  step?: number;
+  digits?: number;
+}) {
+  return (
+    <NumberField
+      label={label}
+      unit={unit}
+      min={min}
+      max={max}
+      step={step}
+      digits={digits}
+      value={valueAt<number>(element, path)}
+      onCommit={(v) => commit(label, patchAt(element, path, v))}
+    />
+  );
+}
+
+/** Words with their placeholders, and standing texts of the brand kit to put in. */
+export function Wording({
+  label,
+  element,
+  path,
+  written,
+  commit,
+  placeholders = [],
+  multiline = false,
+}: Omit<Field, 'during'> & { label: string; written: string; placeholders?: string[]; multiline?: boolean }) {
+  const { texts } = useKit();
+  const put = (text: string) => commit('Change words', boundPatch(element, path, text, null));
+  const bound = texts.find((t) => t.id === element.brand[path]);
+  return (
+    <div className="grid gap-1.5">
+      <TextField label={label} multiline={multiline} value={written} onCommit={put} />
+      {bound && <p className="text-ink-2 text-[12px]">Follows “{bound.title}” of the brand kit.</p>}
+      {(placeholders.length > 0 || (multiline && texts.length > 0)) && (
+        <div className="flex flex-wrap gap-1">
+          {placeholders.map((p) => (
+            <button
+              key={p}
+              type="button"
+              title={`Add the product's ${p.slice(1, -1)}`}
+              className="measure border-line hover:border-spruce rounded-sm border px-1.5 py-0.5"
+              onClick={() => put(written ? `${written} ${p}` : p)}
+            >
+              {p}
+            </button>
+          ))}
+          {multiline &&
+            texts.map((t) => (
+              <button
+                key={t.id}
+                type="button"
+                title={t.text}
+                className="border-line hover:border-spruce rounded-sm border px-1.5 py-0.5 text-[11.5px]"
+                onClick={() => commit('Use a standing text', boundPatch(element, path, t.text, t.id))}
+              >
+                {t.title}
+              </button>
+            ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** True where a text has characters beyond its font's own scripts. */
+export const needsHelp = (font: string, text: string) => fontsFor(font, text).length > 1;

@@ -1,0 +1,118 @@
+import { LENS_SHAPES, type InsetElement } from '@scenograph/core/elements/inset/definition';
+import type { ShotElement } from '@scenograph/core/elements/index';
+import { LEADERS } from '@scenograph/core/elements/spot';
+import { Segmented, Select, Slider, Switch } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, patchAt } from './fields';
+import type { OverlayDeskProps } from './overlay-desk';
+import { PictureChoice } from './picture-choice';
+import { ProductChoice } from './product-choice';
+
+const title = (s: string) => s[0].toUpperCase() + s.slice(1);
+
+export function InsetDesk({ element, elements, during, commit }: OverlayDeskProps<InsetElement>) {
+  const field = { element, during, commit };
+  const own = element.source === 'picture';
+  const spot = (axis: 'x' | 'y', v: number) => patchAt(element, 'spot', { ...element.spot, [axis]: v / 100 });
+  return (
+    <div className="grid gap-2.5">
+      <Segmented
+        label="Source"
+        value={element.source}
+        onChange={(source) =>
+          commit('Source of the close-up', {
+            source,
+            picture: null,
+            ...(source === 'picture'
+              ? { mark: 'none', leader: 'none', spot: { x: 0.5, y: 0.5 }, across: 1 }
+              : {}),
+          } as Partial<ShotElement>)
+        }
+        options={[
+          { value: 'cutout', title: 'Cutout' },
+          { value: 'photo', title: 'Photo' },
+          { value: 'picture', title: 'A close-up' },
+        ]}
+      />
+      {own ? (
+        <PictureChoice
+          label="Close-up picture"
+          chosen={element.picture}
+          onChoose={(picture) => commit('Choose a close-up', patchAt(element, 'picture', picture))}
+        />
+      ) : (
+        <ProductChoice element={element} elements={elements} commit={commit} />
+      )}
+      {element.times !== null && (
+        <p className="measure" data-testid="magnification">
+          {element.times.toFixed(1)} times as large as on the picture
+        </p>
+      )}
+      {(['x', 'y'] as const).map((axis) => (
+        <Slider
+          key={axis}
+          label={axis === 'x' ? 'Spot across' : 'Spot down'}
+          unit="%"
+          min={0}
+          max={100}
+          value={Math.round(element.spot[axis] * 100)}
+          onChange={(v) => during(spot(axis, v))}
+          onCommit={(v) => commit('Move the content', spot(axis, v))}
+        />
+      ))}
+      <Slider
+        label="Shows"
+        unit="%"
+        min={3}
+        max={100}
+        value={Math.round(element.across * 100)}
+        onChange={(v) => during(patchAt(element, 'across', v / 100))}
+        onCommit={(v) => commit('How much is shown', patchAt(element, 'across', v / 100))}
+      />
+      <Select
+        label="Shape of the lens"
+        value={element.shape}
+        onChange={(v) => commit('Shape of the lens', patchAt(element, 'shape', v))}
+        options={LENS_SHAPES.map((s) => ({ value: s, title: title(s) }))}
+      />
+      {!own && (
+        <>
+          <Segmented
+            label="Mark on the spot"
+            value={element.mark}
+            onChange={(v) => commit('Mark', patchAt(element, 'mark', v))}
+            options={[
+              { value: 'area', title: 'Area' },
+              { value: 'dot', title: 'Dot' },
+              { value: 'none', title: 'None' },
+            ]}
+          />
+          <Segmented
+            label="Leader"
+            value={element.leader}
+            onChange={(v) => commit('Leader', patchAt(element, 'leader', v))}
+            options={LEADERS.map((l) => ({ value: l, title: title(l) }))}
+          />
+          <Switch
+            label="State the magnification"
+            on={element.states}
+            onChange={(v) => commit('State the magnification', patchAt(element, 'states', v))}
+          />
+          {element.states && <BrandFont {...field} label="Font" path="font" />}
+        </>
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        <Amount {...field} label="Ring" path="ring.width" max={500} />
+        <Amount {...field} label="Line" path="line" max={200} digits={1} />
+        {element.shape === 'rounded' && <Amount {...field} label="Radius" path="radius" />}
+      </div>
+      <BrandColour {...field} label="Ring and line" path="ring.colour" />
+      <Switch
+        label="Light on dark ground"
+        on={element.adapts}
+        onChange={(v) => commit('Light on dark ground', patchAt(element, 'adapts', v))}
+      />
+      {element.source === 'cutout' && <BrandColour {...field} label="Behind the cutout" path="fill" />}
+      <p className="text-ink-2 text-[12px]">Shadows and glow of the lens are under Tone.</p>
+    </div>
+  );
+}

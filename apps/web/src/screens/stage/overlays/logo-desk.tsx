@@ -1,0 +1,101 @@
+import { Link } from 'react-router';
+import type { LogoElement } from '@scenograph/core/elements/logo/definition';
+import type { ShotElement } from '@scenograph/core/elements/index';
+import { reducedUrl } from '../../../api/client';
+import { useKit } from '../../../api/brand';
+import { Button, Segmented } from '../../../ui/controls';
+import { patchAt, Share } from './fields';
+import type { OverlayDeskProps } from './overlay-desk';
+
+export function LogoDesk({ element, elements, during, commit }: OverlayDeskProps<LogoElement>) {
+  const field = { element, during, commit };
+  const { box } = element;
+  const ground = elements.find((e) => e.kind === 'backdrop');
+  const put = (right: boolean, low: boolean) => {
+    if (!ground) return;
+    const [w, h] = frameOf(elements);
+    const clear = Math.min(w, h) * 0.05;
+    commit('Place the logo', {
+      box: { ...box, x: right ? w - clear - box.width : clear, y: low ? h - clear - box.height : clear },
+    } as Partial<ShotElement>);
+  };
+  return (
+    <div className="grid gap-2.5">
+      <LogoChoice element={element} commit={commit} />
+      <Segmented
+        label="Chosen for"
+        value={element.ground}
+        onChange={(v) => commit('Logo for', patchAt(element, 'ground', v))}
+        options={[
+          { value: 'auto', title: 'What lies beneath' },
+          { value: 'light', title: 'Light' },
+          { value: 'dark', title: 'Dark' },
+        ]}
+      />
+      <div className="grid grid-cols-2 gap-1.5">
+        <Button onClick={() => put(false, false)}>Top left</Button>
+        <Button onClick={() => put(true, false)}>Top right</Button>
+        <Button onClick={() => put(false, true)}>Bottom left</Button>
+        <Button onClick={() => put(true, true)}>Bottom right</Button>
+      </div>
+      <Share {...field} label="Clear space" path="clear" max={2} />
+    </div>
+  );
+}
+
+/** A plain ground takes the whole frame; a scene's picture may be larger than it. */
+function frameOf(elements: readonly ShotElement[]): [number, number] {
+  const ground = elements.find((e) => e.kind === 'backdrop')!;
+  return [
+    ground.box.width + 2 * Math.min(0, ground.box.x),
+    ground.box.height + 2 * Math.min(0, ground.box.y),
+  ];
+}
+
+/** The logos of the brand kit, to choose one of. */
+export function LogoChoice({
+  element,
+  commit,
+}: {
+  element: ShotElement & { light: string | null; dark: string | null };
+  commit: OverlayDeskProps['commit'];
+}) {
+  const { logos } = useKit();
+  if (!logos.length)
+    return (
+      <p className="text-ink-2">
+        The brand kit has no logo yet.{' '}
+        <Link to="/brand" className="text-spruce underline">
+          Add one there.
+        </Link>
+      </p>
+    );
+  return (
+    <div role="group" aria-label="Logos of the brand kit" className="grid grid-cols-2 gap-1.5">
+      {logos.map((l) => (
+        <button
+          key={l.id}
+          type="button"
+          aria-pressed={element.brand.logo === l.id}
+          title={l.title}
+          className={`flex h-14 items-center justify-center gap-2 rounded-md border px-2 ${element.brand.logo === l.id ? 'border-spruce outline-spruce outline-1' : 'border-line'}`}
+          onClick={() =>
+            commit('Choose a logo', {
+              light: l.light?.picture ?? null,
+              dark: l.dark?.picture ?? null,
+              brand: { ...element.brand, logo: l.id },
+            } as Partial<ShotElement>)
+          }
+        >
+          {l.light && (
+            <img src={reducedUrl(l.light.picture, 160)} alt="" className="max-h-9 max-w-14 bg-white p-1" />
+          )}
+          {l.dark && (
+            <img src={reducedUrl(l.dark.picture, 160)} alt="" className="max-h-9 max-w-14 bg-[#2b2f2d] p-1" />
+          )}
+          <span className="sr-only">{l.title}</span>
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+import type { StarsElement } from '@scenograph/core/elements/stars/definition';
+import { Segmented } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, patchAt, Share, Wording } from './fields';
+import type { OverlayDeskProps } from './overlay-desk';
+
+export function StarsDesk({ element, written, during, commit }: OverlayDeskProps<StarsElement>) {
+  const field = { element, during, commit };
+  return (
+    <div className="grid gap-2.5">
+      <div className="grid grid-cols-2 items-end gap-2">
+        <Wording {...field} label="Rating" path="rating" written={written.rating} />
+        <Amount {...field} label="Out of" unit="" path="of" min={1} max={10} />
+      </div>
+      <Wording
+        {...field}
+        label="Words beside it"
+        path="text"
+        written={written.text}
+        placeholders={['{rating}', '{reviews}']}
+      />
+      <Segmented
+        label="Where the words stand"
+        value={element.textAt}
+        onChange={(v) => commit('Words of the rating', patchAt(element, 'textAt', v))}
+        options={[
+          { value: 'right', title: 'Beside' },
+          { value: 'below', title: 'Under' },
+        ]}
+      />
+      <BrandFont {...field} label="Font" path="font" />
+      <BrandColour {...field} label="Stars" path="colour" />
+      <BrandColour {...field} label="Empty stars" path="empty" />
+      <BrandColour {...field} label="Words" path="ink" />
+      <Share {...field} label="Gap" path="gap" />
+    </div>
+  );
+}

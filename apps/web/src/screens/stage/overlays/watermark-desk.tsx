@@ -1,0 +1,63 @@
+import type { WatermarkElement } from '@scenograph/core/elements/watermark/definition';
+import { Segmented, Slider } from '../../../ui/controls';
+import { Amount, BrandFont, patchAt, Share, Wording } from './fields';
+import { LogoChoice } from './logo-desk';
+import type { OverlayDeskProps } from './overlay-desk';
+
+export function WatermarkDesk({ element, written, during, commit }: OverlayDeskProps<WatermarkElement>) {
+  const field = { element, during, commit };
+  return (
+    <div className="grid gap-2.5">
+      <Segmented
+        label="Mark"
+        value={element.mark}
+        onChange={(v) => commit('Mark', patchAt(element, 'mark', v))}
+        options={[
+          { value: 'logo', title: 'Logo' },
+          { value: 'words', title: 'Words' },
+        ]}
+      />
+      {element.mark === 'logo' ? (
+        <LogoChoice element={element} commit={commit} />
+      ) : (
+        <>
+          <Wording
+            {...field}
+            label="Words"
+            path="text"
+            written={written.text}
+            placeholders={['{brand}', '{sku}']}
+          />
+          <BrandFont {...field} label="Font" path="font" />
+        </>
+      )}
+      <Segmented
+        label="Pattern"
+        value={element.pattern}
+        onChange={(v) => commit('Pattern', patchAt(element, 'pattern', v))}
+        options={[
+          { value: 'single', title: 'Single' },
+          { value: 'diagonal', title: 'Diagonal' },
+          { value: 'tiled', title: 'Tiled' },
+        ]}
+      />
+      <Slider
+        label="Strength"
+        unit="L*"
+        min={2}
+        max={50}
+        value={element.strength}
+        onChange={(v) => during(patchAt(element, 'strength', v))}
+        onCommit={(v) => commit('Strength', patchAt(element, 'strength', v))}
+      />
+      <p className="text-ink-2 text-[12px]">
+        Each mark is as many steps of lightness off its ground: white on dark, black on light.
+      </p>
+      <div className="grid grid-cols-2 gap-2">
+        <Amount {...field} label="Size" path="size" min={8} max={20000} />
+        <Amount {...field} label="Angle" unit="°" path="angleDeg" min={-90} max={90} />
+      </div>
+      {element.pattern !== 'single' && <Share {...field} label="Gap" path="gap" max={3} />}
+    </div>
+  );
+}

@@ -1,0 +1,151 @@
+import { X } from 'lucide-react';
+import { useDeferredValue, useMemo, useState } from 'react';
+import type { ProductData } from '@scenograph/core/shot/data';
+import type { Shot } from '@scenograph/core/shot/document';
+import { resetFit } from '@scenograph/core/shot/edit';
+import { resolveForSlot } from '@scenograph/core/shot/resolve';
+import { worst } from '@scenograph/core/spec/checks/index';
+import { IconButton, Segmented } from '../../ui/controls';
+import { StatusMark } from '../../ui/status';
+import { checkSummary, useChecks, useThumbnail } from '../listings/cell-picture';
+import { useInView } from '../listings/use-in-view';
+import type { FedSlot } from './size-strip';
+import { useStage } from './store';
+
+/** Every size of the shot on one sheet, live, at its true shape. */
+export function SizesBoard({
+  shot,
+  data,
+  slots,
+  known,
+  onOpen,
+  onClose,
+}: {
+  shot: Shot;
+  data: ProductData | null;
+  slots: FedSlot[];
+  known: ReadonlyMap<string, { width: number; height: number }>;
+  onOpen(key: string): void;
+  onClose(): void;
+}) {
+  const [side, setSide] = useState<'150' | '240' | '360'>('240');
+  const [safe, setSafe] = useState<'safe' | 'plain'>('plain');
+  // Typing goes first: the sheet follows when there is time.
+  const later = useDeferredValue(shot);
+  return (
+    <section
+      aria-label="All sizes on one sheet"
+      className="flex min-h-0 grow flex-col"
+      style={{ background: 'var(--stage)' }}
+    >
+      <div className="flex items-center gap-2 px-3 pt-3">
+        <span className="measure bg-card/95 rounded-sm px-2 py-1">{slots.length} sizes</span>
+        <Segmented
+          label="How large they are shown"
+          value={side}
+          onChange={(v: '150' | '240' | '360') => setSide(v)}
+          options={[
+            { value: '150', title: 'Small' },
+            { value: '240', title: 'Middle' },
+            { value: '360', title: 'Large' },
+          ]}
+        />
+        <Segmented
+          label="Safe zones"
+          value={safe}
+          onChange={(v: 'safe' | 'plain') => setSafe(v)}
+          options={[
+            { value: 'plain', title: 'Plain' },
+            { value: 'safe', title: 'Safe zones' },
+          ]}
+        />
+        <span className="grow" />
+        <IconButton label="Back to the stage" onClick={onClose}>
+          <X size={15} aria-hidden />
+        </IconButton>
+      </div>
+      <ul className="flex min-h-0 grow flex-wrap content-start items-end gap-4 overflow-y-auto p-4">
+        {slots.map((s) => (
+          <SizeCard
+            key={s.key}
+            shot={later}
+            data={data}
+            fed={s}
+            side={Number(side)}
+            safe={safe === 'safe'}
+            known={known}
+            onOpen={() => onOpen(s.key)}
+          />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function SizeCard({
+  shot,
+  data,
+  fed,
+  side,
+  safe,
+  known,
+  onOpen,
+}: {
+  shot: Shot;
+  data: ProductData | null;
+  fed: FedSlot;
+  side: number;
+  safe: boolean;
+  known: ReadonlyMap<string, { width: number; height: number }>;
+  onOpen(): void;
+}) {
+  const { ref, inView } = useInView<HTMLLIElement>();
+  const { slot, key } = fed;
+  const resolved = useMemo(() => resolveForSlot(shot, key, slot, data), [shot, key, slot, data]);
+  // Wide and tall ones are given more length, so that all show about as much.
+  const long = Math.max(slot.width, slot.height) / Math.min(slot.width, slot.height);
+  const room = Math.min(side * Math.sqrt(long), side * 2.4);
+  const { canvas, size } = useThumbnail(resolved, room, room, inView);
+  const results = useChecks(resolved, slot, key, known, inView);
+  const differs = !!shot.fits[key];
+  const zone = (slot.safeShare * Math.min(slot.width, slot.height) * size.width) / slot.width;
+  return (
+    <li ref={ref} className="bg-card rounded-md p-2">
+      <button
+        type="button"
+        onClick={onOpen}
+        className="block text-left"
+        aria-label={`Open ${slot.title} of ${fed.marketplace}`}
+      >
+        <span className="relative block" style={size}>
+          <canvas ref={canvas} style={size} className="block" aria-hidden data-size={key} />
+          {safe && (
+            <span
+              className="border-spruce absolute border border-dashed"
+              style={{ inset: zone }}
+              aria-hidden
+            />
+          )}
+        </span>
+        <span className="mt-1.5 flex items-center gap-1.5 text-[12px]">
+          <StatusMark mark={results ? worst(results) : 'working'} /> {slot.title}
+          <span className="measure text-ink-2">
+            {slot.width} x {slot.height}
+          </span>
+        </span>
+      </button>
+      <span className="text-ink-2 flex max-w-60 items-center gap-2 text-[11.5px]">
+        <span className="truncate">{checkSummary(results)}</span>
+        {differs && (
+          <button
+            type="button"
+            className="text-spruce underline"
+            onClick={() => useStage.getState().edit('Reset this slot', (s) => resetFit(s, key))}
+          >
+            Reset
+          </button>
+        )}
+      </span>
+    </li>
+  );
+}

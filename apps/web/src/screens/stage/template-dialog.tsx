@@ -1,0 +1,111 @@
+import { useState } from 'react';
+import type { Place } from '@scenograph/core/elements/element';
+import type { Shot } from '@scenograph/core/shot/document';
+import { makeTemplate, suggestedPlace } from '@scenograph/core/templates/fill';
+import { PURPOSES, SEASONS, type Purpose, type Season } from '@scenograph/core/templates/template';
+import { refresh, request } from '../../api/client';
+import { Button, Select, TextField } from '../../ui/controls';
+import { Dialog } from '../../ui/dialog';
+import { say } from '../../ui/notices';
+
+/** Keeps the shot's layout: which parts are places, and what each expects. */
+export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: string; onClose(): void }) {
+  const [name, setName] = useState(title);
+  const [purpose, setPurpose] = useState<Purpose | 'none'>('none');
+  const [season, setSeason] = useState<Season | 'none'>('none');
+  const parts = shot.elements.flatMap((e) => {
+    const suggested = e.place ?? suggestedPlace(e);
+    return suggested ? [{ element: e, suggested }] : [];
+  });
+  const [places, setPlaces] = useState<Record<string, Place | null>>(() =>
+    Object.fromEntries(parts.map(({ element, suggested }) => [element.id, suggested])),
+  );
+  const keep = async () => {
+    try {
+      await request('POST', '/api/templates', {
+        title: name,
+        purpose: purpose === 'none' ? null : purpose,
+        season: season === 'none' ? null : season,
+        document: makeTemplate(shot, places),
+      });
+      refresh('/api/templates');
+      say('pass', `“${name}” is among the templates.`);
+      onClose();
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title="Keep as a template"
+      about="All of the layout stays. Only what is marked as a place changes with the product it is used for."
+      footer={
+        <>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="main" onClick={() => void keep()}>
+            Keep the template
+          </Button>
+        </>
+      }
+    >
+      <div className="grid gap-3">
+        <TextField label="Name" value={name} onCommit={(v) => setName(v.trim() || title)} />
+        <div className="grid grid-cols-2 gap-3">
+          <Select
+            label="Purpose"
+            value={purpose}
+            onChange={(v) => setPurpose(v as Purpose | 'none')}
+            options={[
+              { value: 'none' as const, title: 'For no one purpose' },
+              ...PURPOSES.map((p) => ({ value: p, title: p[0].toUpperCase() + p.slice(1) })),
+            ]}
+          />
+          <Select
+            label="Season"
+            value={season}
+            onChange={(v) => setSeason(v as Season | 'none')}
+            options={[
+              { value: 'none' as const, title: 'Any season' },
+              ...SEASONS.map((s) => ({ value: s, title: s[0].toUpperCase() + s.slice(1) })),
+            ]}
+          />
+        </div>
+        <ul className="grid gap-1.5">
+          {parts.map(({ element, suggested }) => {
+            const place = places[element.id];
+            return (
+              <li key={element.id} className="border-line grid gap-1.5 rounded-md border px-3 py-2">
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    className="accent-spruce"
+                    checked={!!place}
+                    onChange={(e) =>
+                      setPlaces((p) => ({ ...p, [element.id]: e.target.checked ? suggested : null }))
+                    }
+                  />
+                  <span className="grow font-medium">{element.name}</span>
+                  <span className="text-ink-2">a place for a {suggested.expects}</span>
+                </label>
+                {place && (
+                  <TextField
+                    hideLabel
+                    label={`What ${element.name} expects`}
+                    placeholder="What it expects"
+                    value={place.hint}
+                    onCommit={(hint) => setPlaces((p) => ({ ...p, [element.id]: { ...place, hint } }))}
+                  />
+                )}
+              </li>
+            );
+          })}
+        </ul>
+        {!parts.length && (
+          <p className="text-ink-2">This shot has no product, text or picture that could change.</p>
+        )}
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,271 @@
+import Joi from 'joi';
+import { pictureLevel } from '../../paint/draw-picture';
+import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
+import { reduceTo } from '../../raster/resample';
+import { bindText } from '../../shot/data';
+import { fontsFor } from '../../type/catalogue';
+import {
+  fillPath,
+  polygon,
+  polyline,
+  roundedRectangle,
+  strokePath,
+  tracePath,
+  type Bounds,
+  type PathCommand,
+  type Point,
+} from '../../vector/outline';
+import { colourSchema, hashSchema, type ElementBase, type ElementKind, type Words } from '../element';
+import { paintWords, setWords, wordsOf } from '../words';
+import { matchTone, toneStatistics } from './match-tone';
+
+/** One half of a pair: its picture, the place in it that comes to the middle, and how far it is drawn nearer. */
+export interface PairHalf {
+  picture: string | null;
+  focus: Point;
+  zoom: number;
+  label: string;
+}
+
+/** Two pictures in one frame, before and after. */
+export interface PairElement extends ElementBase {
+  kind: 'pair';
+  before: PairHalf;
+  after: PairHalf;
+  split: 'vertical' | 'horizontal' | 'diagonal';
+  /** Where they meet, as a share of the way across. */
+  at: number;
+  divider: { width: number; colour: string };
+  radius: number;
+  /** Both are cropped as the one that comes after. */
+  sameCrop: boolean;
+  /** How far the tone of the one before is brought to the other's, 0..1. */
+  matchTone: number;
+  labels: { font: string; size: number; ink: string; plate: string; opacity: number } | null;
+}
+
+const share = Joi.number().min(0).max(1).required();
+const half = Joi.object({
+  picture: hashSchema.allow(null).required(),
+  focus: Joi.object({ x: share, y: share }).required(),
+  zoom: Joi.number().min(1).max(8).required(),
+  label: Joi.string().max(80).allow('').required(),
+}).required();
+
+export const pairKind: ElementKind<PairElement> = {
+  kind: 'pair',
+  title: 'Before and after',
+  role: 'overlay',
+  weight: 6,
+  schema: {
+    before: half,
+    after: half,
+    split: Joi.string().valid('vertical', 'horizontal', 'diagonal').required(),
+    at: Joi.number().min(0.05).max(0.95).required(),
+    divider: Joi.object({
+      width: Joi.number().min(0).max(200).required(),
+      colour: colourSchema.required(),
+    }).required(),
+    radius: Joi.number().min(0).max(2000).required(),
+    sameCrop: Joi.boolean().required(),
+    matchTone: share,
+    labels: Joi.object({
+      font: Joi.string().max(80).required(),
+      size: Joi.number().greater(0).max(2000).required(),
+      ink: colourSchema.required(),
+      plate: colourSchema.required(),
+      opacity: share,
+    })
+      .allow(null)
+      .required(),
+  },
+  needs: (e) => ({
+    pictures: [e.before.picture, e.after.picture].filter((p): p is string => p !== null),
+    fonts: e.labels ? fontsFor(e.labels.font, e.before.label + e.after.label) : [],
+  }),
+  enlarged: (e, sizes) =>
+    [e.before, e.after].flatMap((h) => {
+      const source = h.picture && sizes.get(h.picture);
+      if (!source) return [];
+      const factor = Math.max(e.box.width / source.width, e.box.height / source.height) * h.zoom;
+      return [{ name: `${e.name}, ${h.label}`, factor }];
+    }),
+  scaled: (e, k) => ({
+    ...e,
+    radius: e.radius * k,
+    divider: { ...e.divider, width: e.divider.width * k },
+    labels: e.labels && { ...e.labels, size: e.labels.size * k },
+  }),
+  bind(e, data, missing) {
+    if (!e.before.picture) missing.add('picture of before');
+    if (!e.after.picture) missing.add('picture of after');
+    const filled = (h: PairHalf) => {
+      const bound = bindText(h.label, data);
+      bound.missing.forEach((name) => missing.add(name));
+      return { ...h, label: bound.text };
+    };
+    const after = filled(e.after);
+    const before = filled(e.before);
+    return { ...e, after, before: e.sameCrop ? { ...before, focus: after.focus, zoom: after.zoom } : before };
+  },
+  words: labelWords,
+  paint(e, canvas, environment) {
+    const { box } = e;
+    canvas.save();
+    tracePath(canvas, roundedRectangle(box, e.radius));
+    canvas.clip();
+    const { first, line } = splitOf(e);
+    paintHalf(e, e.after, 0, canvas, environment);
+    canvas.save();
+    tracePath(canvas, first);
+    canvas.clip();
+    paintHalf(e, e.before, e.matchTone, canvas, environment);
+    canvas.restore();
+    strokePath(canvas, line, { ...e.divider, ends: 'butt' });
+    canvas.restore();
+    if (!e.labels) return;
+    const alpha = canvas.globalAlpha;
+    for (const plate of labelPlates(e, environment)) {
+      canvas.globalAlpha = alpha * e.labels.opacity;
+      fillPath(canvas, roundedRectangle(plate, plate.height * 0.28), e.labels.plate);
+    }
+    canvas.globalAlpha = alpha;
+    paintWords(labelWords(e, environment), canvas);
+  },
+};
+
+/** The part of the first picture, and the line where the two meet. */
+function splitOf({ box, split, at }: PairElement): { first: PathCommand[]; line: PathCommand[] } {
+  const { x, y, width, height } = box;
+  const [right, bottom] = [x + width, y + height];
+  // A diagonal leans by a fifth of the width to either side.
+  const lean = split === 'diagonal' ? Math.min(width, height) * 0.2 : 0;
+  const [a, b] =
+    split === 'horizontal'
+      ? [
+          { x, y: y + height * at },
+          { x: right, y: y + height * at },
+        ]
+      : [
+          { x: x + width * at + lean, y },
+          { x: x + width * at - lean, y: bottom },
+        ];
+  const first =
+    split === 'horizontal'
+      ? polygon([{ x, y }, { x: right, y }, b, a])
+      : polygon([{ x, y }, a, b, { x, y: bottom }]);
+  return { first, line: polyline([a, b]) };
+}
+
+function paintHalf(
+  e: PairElement,
+  { picture, focus, zoom }: PairHalf,
+  match: number,
+  canvas: Canvas2D,
+  environment: PaintEnvironment,
+): void {
+  const { box } = e;
+  if (!picture) {
+    fillPath(canvas, roundedRectangle(box, 0), '#d9dad6');
+    for (let i = -box.height; i < box.width; i += box.width / 12)
+      strokePath(
+        canvas,
+        polyline([
+          { x: box.x + i, y: box.y + box.height },
+          { x: box.x + i + box.height, y: box.y },
+        ]),
+        { width: box.width / 200, colour: '#c3c5bf' },
+      );
+    return;
+  }
+  const source = environment.picture(picture);
+  const k = Math.max(box.width / source.width, box.height / source.height) * zoom;
+  const [w, h] = [source.width * k, source.height * k];
+  const x = Math.min(box.x, Math.max(box.x + box.width - w, box.x + box.width / 2 - focus.x * w));
+  const y = Math.min(box.y, Math.max(box.y + box.height - h, box.y + box.height / 2 - focus.y * h));
+  const reduction = 1 / (k * environment.scale);
+  const other = e.after.picture;
+  const drawable =
+    match > 0 && other
+      ? matched(picture, other, match, reduction, environment)
+      : pictureLevel(picture, reduction, environment).drawable;
+  canvas.imageSmoothingEnabled = true;
+  canvas.imageSmoothingQuality = 'medium';
+  canvas.drawImage(drawable, x, y, w, h);
+}
+
+/** A picture in the tone of another, at about the size it comes out at. */
+function matched(
+  picture: string,
+  other: string,
+  share: number,
+  reduction: number,
+  environment: PaintEnvironment,
+) {
+  const statistics = (hash: string) =>
+    environment.kept(`tone:${hash}`, () => toneStatistics(reduceTo(environment.picture(hash).pixels(), 200)));
+  const source = environment.picture(picture);
+  const side = Math.ceil(Math.max(source.width, source.height) / Math.max(1, reduction));
+  const steps = Math.ceil(Math.log2(side) * 2);
+  return environment.derived(`matched:${picture}:${other}:${share}:${steps}`, () =>
+    matchTone(
+      reduceTo(source.pixels(), Math.ceil(2 ** (steps / 2))),
+      statistics(picture),
+      statistics(other),
+      share,
+    ),
+  );
+}
+
+const PAD = 0.5;
+
+function labelWords(e: PairElement, environment: PaintEnvironment): Words[] {
+  return labelSets(e, environment).map(({ text, set }) => wordsOf(text, set, e.labels!.ink));
+}
+
+function labelPlates(e: PairElement, environment: PaintEnvironment): Bounds[] {
+  return labelSets(e, environment).map(({ set }) => {
+    const pad = set.size * PAD;
+    const first = Math.min(...set.lines.map((l) => l.x));
+    return {
+      x: set.left + first - pad,
+      y: set.top - pad * 0.35,
+      width: set.width + 2 * pad,
+      height: set.height + pad * 0.7,
+    };
+  });
+}
+
+/** Labels stand in the outer corners of their halves. */
+function labelSets(e: PairElement, environment: PaintEnvironment) {
+  const { labels, box, split, at } = e;
+  if (!labels) return [];
+  const pad = labels.size * PAD;
+  const edge = Math.min(box.width, box.height) * 0.035 + pad;
+  const level = split === 'horizontal';
+  return [e.before, e.after].flatMap((half, i) => {
+    if (half.label.trim() === '') return [];
+    const room = level ? box.width : box.width * (i ? 1 - at : at);
+    const inner = {
+      x: box.x + edge + (i && !level ? box.width - room : 0),
+      y: box.y + edge,
+      width: Math.max(4, room - 2 * edge),
+      height: Math.max(4, box.height - 2 * edge),
+    };
+    const set = setWords(
+      half.label,
+      {
+        font: labels.font,
+        size: labels.size,
+        smallest: labels.size * 0.4,
+        leading: 1.2,
+        tracking: 0,
+        align: i ? 'right' : 'left',
+        vertical: i ? 'bottom' : 'top',
+      },
+      inner,
+      environment,
+    );
+    return [{ text: half.label, set }];
+  });
+}

@@ -1,0 +1,208 @@
+import { type Words } from '../elements/element';
+import { elementKind, type ShotElement } from '../elements/index';
+import { contrastRatio, linearOf, parseHex } from '../raster/colour';
+import { squaredDistance } from '../raster/distance';
+import { alphaPlane, type Plane } from '../raster/pixels';
+import { fillPath, pathBounds, turnedPath, type Bounds } from '../vector/outline';
+import type { PaintEnvironment } from './environment';
+import { paintedBounds, paintTurned, type Onlooker } from './paint-shot';
+
+/** Words or signs of a picture, measured on the painted pixels. Lengths in the frame's pixels. */
+export interface WordLook {
+  id: string;
+  name: string;
+  kind: ShotElement['kind'];
+  text: string;
+  sign: boolean;
+  size: number;
+  bounds: Bounds;
+  /** Contrast (WCAG 2.2) with what lies beside the letters, where it is least, and that place. */
+  contrast: number;
+  weakest: Bounds;
+  /** Relative luminance of what lies there. */
+  ground: number;
+  /** Share of the letters that lies outside the frame. */
+  outside: number;
+  /** Who covers how much of it: 0..1 of the letters. */
+  covered: { by: string; id: string; share: number }[];
+  cut: number;
+  unprintable: string[];
+}
+
+interface Seen extends WordLook {
+  element: ShotElement;
+  /** The letters as coverage, with the device pixels they begin at. */
+  ink: Plane;
+  /** The letters with the space that belongs to them. */
+  spread: Uint8Array;
+  x: number;
+  y: number;
+  total: number;
+}
+
+/** Covers less than this are let pass: soft edges touch. */
+const TOUCH = 0.02;
+
+/**
+ * Looks on while a shot is painted: for every block of words, how it stands out from the pixels beside its letters, cell
+ * by cell of one letter's size, and what is painted over it afterwards. One painting measures them all.
+ */
+export function lookAtWords(): { onlooker: Onlooker; looks(): WordLook[] } {
+  const seen: Seen[] = [];
+  return {
+    onlooker(element, context, environment) {
+      if (seen.length && element.kind !== 'watermark') cover(element, seen, environment);
+      const words = elementKind(element.kind).words?.(element, environment) ?? [];
+      for (const w of words) {
+        const found = measure(element, w, context, environment);
+        if (found) seen.push(found);
+      }
+    },
+    looks: () =>
+      seen.map(({ element: _, ink: __, spread: ___, x: ____, y: _____, total: ______, ...look }) => look),
+  };
+}
+
+function measure(
+  element: ShotElement,
+  words: Words,
+  context: Parameters<Onlooker>[1],
+  environment: PaintEnvironment,
+): Seen | null {
+  const { box } = element;
+  const { scale, frame, host } = environment;
+  const about = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const commands = box.rotation ? turnedPath(words.commands, box.rotation, about) : words.commands;
+  const bounds = pathBounds(commands);
+  if (!bounds || bounds.width * scale < 1) return null;
+  const em = Math.max(3, words.size * scale);
+  const reach = Math.max(2, Math.min(10, em * 0.16));
+  const x = Math.floor(bounds.x * scale - reach - 1);
+  const y = Math.floor(bounds.y * scale - reach - 1);
+  const width = Math.ceil((bounds.x + bounds.width) * scale + reach + 1) - x;
+  const height = Math.ceil((bounds.y + bounds.height) * scale + reach + 1) - y;
+  const layer = host.canvas(width, height);
+  layer.context.translate(-x, -y);
+  layer.context.scale(scale, scale);
+  fillPath(layer.context, commands, '#ffffff');
+  const ink = alphaPlane({ width, height, data: layer.context.getImageData(0, 0, width, height).data });
+  const solid = Uint8Array.from(ink.data, (v) => (v > 0.04 ? 1 : 0));
+  const distance = squaredDistance(solid, width, height);
+  const near = (i: number) => distance[i] <= reach * reach;
+  const painted = context.getImageData(x, y, width, height).data;
+  const [right, bottom] = [Math.round(frame.width * scale), Math.round(frame.height * scale)];
+  const inside = (i: number) => {
+    const px = x + (i % width);
+    const py = y + Math.floor(i / width);
+    return px >= 0 && py >= 0 && px < right && py < bottom;
+  };
+
+  const cell = Math.max(4, Math.round(em));
+  const across = Math.ceil(width / cell);
+  const cells = Array.from({ length: across * Math.ceil(height / cell) }, () => ({
+    ink: 0,
+    n: 0,
+    r: 0,
+    g: 0,
+    b: 0,
+  }));
+  let total = 0;
+  let outside = 0;
+  for (let i = 0; i < ink.data.length; i++) {
+    const a = ink.data[i];
+    total += a;
+    const c = cells[Math.floor(Math.floor(i / width) / cell) * across + Math.floor((i % width) / cell)];
+    c.ink += a;
+    if (!inside(i)) {
+      outside += a;
+      continue;
+    }
+    if (a > 0.04 || !near(i)) continue;
+    const j = i * 4;
+    const o = painted[j + 3] / 255;
+    c.n++;
+    c.r += linearOf(painted[j] * o + 255 * (1 - o));
+    c.g += linearOf(painted[j + 1] * o + 255 * (1 - o));
+    c.b += linearOf(painted[j + 2] * o + 255 * (1 - o));
+  }
+  if (total < 1) return null;
+  const [ir, ig, ib] = parseHex(words.colour).map(linearOf);
+  const counted = cells.map((c) => c.ink).sort((p, q) => q - p);
+  const least = (counted[Math.floor(cells.filter((c) => c.ink > 0.5).length / 2)] ?? 0) * 0.3;
+  let contrast = 21;
+  let ground = 1;
+  let weakest = bounds;
+  cells.forEach((c, i) => {
+    if (c.n < 3 || c.ink < least) return;
+    const beside = 0.2126 * (c.r / c.n) + 0.7152 * (c.g / c.n) + 0.0722 * (c.b / c.n);
+    const k = element.opacity;
+    const own = 0.2126 * ir + 0.7152 * ig + 0.0722 * ib;
+    const ratio = contrastRatio(own * k + beside * (1 - k), beside);
+    if (ratio >= contrast) return;
+    contrast = ratio;
+    ground = beside;
+    weakest = {
+      x: (x + (i % across) * cell) / scale,
+      y: (y + Math.floor(i / across) * cell) / scale,
+      width: cell / scale,
+      height: cell / scale,
+    };
+  });
+  return {
+    id: element.id,
+    name: element.name,
+    kind: element.kind,
+    text: words.text,
+    sign: !!words.sign,
+    size: words.size,
+    bounds,
+    contrast,
+    weakest,
+    ground,
+    outside: outside / total,
+    covered: [],
+    cut: words.cut,
+    unprintable: words.unprintable,
+    element,
+    ink,
+    spread: Uint8Array.from(distance, (d) => (d <= (reach * reach) / 2 ? 1 : 0)),
+    x,
+    y,
+    total,
+  };
+}
+
+/** What a later element lays over the words seen so far. */
+function cover(element: ShotElement, seen: Seen[], environment: PaintEnvironment): void {
+  const { scale, host } = environment;
+  const bounds = paintedBounds(element, environment);
+  const kind = elementKind(element.kind);
+  for (const look of seen) {
+    if (look.id === element.id) continue;
+    const { width, height } = look.ink;
+    const left = look.x / scale;
+    const top = look.y / scale;
+    if (
+      bounds.x > left + width / scale ||
+      bounds.x + bounds.width < left ||
+      bounds.y > top + height / scale ||
+      bounds.y + bounds.height < top
+    )
+      continue;
+    const layer = host.canvas(width, height);
+    layer.context.translate(-look.x, -look.y);
+    layer.context.scale(scale, scale);
+    paintTurned(element, element.box, layer.context, environment);
+    const { data } = layer.context.getImageData(0, 0, width, height);
+    // Letters run into letters also where only their space is met.
+    const letters = kind.words !== undefined;
+    let over = 0;
+    for (let i = 0; i < look.ink.data.length; i++) {
+      const a = (data[i * 4 + 3] / 255) * element.opacity;
+      if (a < 0.4) continue;
+      over += letters ? Math.max(look.ink.data[i], look.spread[i] * 0.6) : look.ink.data[i];
+    }
+    const share = Math.min(1, over / look.total);
+    if (share > TOUCH) look.covered.push({ by: element.name, id: element.id, share });
+  }
+}

@@ -1,0 +1,71 @@
+import type { ShotElement } from '../../elements/index';
+import { contrastRatio, parseHex, relativeLuminance } from '../../raster/colour';
+import { patchFit } from '../../shot/edit';
+import { shareOf, type Check, type Finding } from './check';
+
+/** Least contrast of letters and of signs (WCAG 2.2, 1.4.3 and 1.4.11). */
+const LETTERS = 4.5;
+const SIGNS = 3;
+
+export const legibility: Check = {
+  id: 'legibility',
+  title: 'Contrast of words',
+  measure({ words, width, height }) {
+    if (!words?.length) return null;
+    const needed = (w: { sign: boolean }) => (w.sign ? SIGNS : LETTERS);
+    const faults = words
+      .filter((w) => w.contrast < needed(w) - 0.05)
+      .map((w): Finding => ({
+        verdict: w.contrast < needed(w) * 0.6 ? 'stop' : 'look',
+        measured: `${w.contrast.toFixed(1)} : 1`,
+        limit: `at least ${needed(w)} : 1`,
+        sentence: `"${w.name}" stands out by ${w.contrast.toFixed(1)} to 1 from what lies behind it; ${needed(w)} to 1 is needed to read it. Change its colour, put a panel behind it, or move it.`,
+        where: shareOf(w.weakest, width, height),
+        fix: { title: `Make "${w.name}" stand out` },
+        about: { id: w.id, value: w.ground },
+      }));
+    const least = words.reduce((a, b) => (b.contrast / needed(b) < a.contrast / needed(a) ? b : a));
+    const enough: Finding = {
+      verdict: 'pass',
+      measured: `${least.contrast.toFixed(1)} : 1`,
+      limit: `at least ${needed(least)} : 1`,
+      sentence: 'All words stand out from what lies behind them.',
+    };
+    return faults.length ? faults : enough;
+  },
+  fix(shot, resolved, slotKey, slot, about) {
+    const element = resolved.elements.find((e) => e.id === about?.id);
+    if (!element) return shot;
+    return patchFit(shot, slotKey, slot, element.id, standingOut(element, about?.value ?? 1));
+  },
+};
+
+const luminanceOf = (hex: string) => relativeLuminance(...parseHex(hex));
+
+/** Ink for its ground; where neither dark nor light ink is enough beside the other, a panel too. */
+function standingOut(e: ShotElement, ground: number): Partial<ShotElement> {
+  const [dark, light] = ['#171b19', '#ffffff'];
+  const ink =
+    contrastRatio(luminanceOf(dark), ground) >= contrastRatio(luminanceOf(light), ground) ? dark : light;
+  const key = e.kind === 'text' ? 'colour' : e.kind === 'pair' ? 'labels' : 'ink';
+  const { [key]: _, ...brand } = e.brand;
+  if (e.kind === 'pair')
+    return {
+      labels: e.labels && { ...e.labels, ink: '#ffffff', plate: dark, opacity: 1 },
+      brand,
+    } as Partial<ShotElement>;
+  if (e.kind === 'stars') return { colour: ink, ink, brand: {} } as Partial<ShotElement>;
+  const own = { [key]: ink, brand, opacity: 1 } as Partial<ShotElement>;
+  if (e.kind !== 'text' && e.kind !== 'callout') return own;
+  // A panel evens out ground that is light here and dark there.
+  const panel = ink === dark ? '#f7f7f6' : '#171b19';
+  return {
+    ...own,
+    plate: {
+      colour: panel,
+      opacity: 0.9,
+      padding: Math.round(e.size * 0.25),
+      radius: Math.round(e.size * 0.12),
+    },
+  } as Partial<ShotElement>;
+}
