@@ -9,6 +9,8 @@ import {
   whiteShot,
 } from '@scenograph/core/shot/starters';
 import { fittedPlace, newPrint } from '@scenograph/core/surface/print';
+import { DESIGNS } from '@scenograph/core/templates/designs';
+import { fillTemplate } from '@scenograph/core/templates/fill';
 import { emptyShot, type Shot } from '@scenograph/core/shot/document';
 import type { ProductData } from '@scenograph/core/shot/data';
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
@@ -25,7 +27,7 @@ import { allSheets } from '../apps/server/src/spec-sheets/spec-sheets.controller
 
 type SceneRow = typeof scenes.$inferSelect;
 
-/** Four listings in different states: one nearly done, one half done, one just begun, one printed on mockups. */
+/** Listings in different states: nearly done, half done, just begun, printed on mockups, one picture in every size. */
 export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore): Promise<void> {
   const sheets = await allSheets(db);
   const sceneRows = await db.select().from(scenes).orderBy(asc(scenes.createdAt));
@@ -38,7 +40,7 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
 
   const planter = byTitle('Stoneware planter');
   const [teal] = await variantsOf(db, [planter.id]);
-  const autumn = await makeListing(db, 'Autumn planters', planter.id, sheets);
+  const autumn = await makeListing(db, 'Autumn planters', planter.id, sheets.slice(0, 4));
   await addShots(db, autumn, [
     ['On white', whiteShot(teal.data, 'stand'), ['kestrel-market/main', 'kestrel-market/detail']],
     [
@@ -103,6 +105,18 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
       ['oddment-lane/lifestyle'],
     ],
     ['Seed packet', printedShot(scene('Kraft'), [['front', art('Basil label'), 'inside']]), []],
+  ]);
+
+  const sale = await makeListing(db, 'Autumn sale', planter.id, sheets);
+  const every = sheets.flatMap((sheet) =>
+    sheet.slots.filter((s) => s.overlays === 'allowed').map((s) => slotKey(sheet, s)),
+  );
+  const filled = (id: string) => fillTemplate(DESIGNS.find((d) => d.id === id)!.document, teal.data, 'stand');
+  await addShots(db, sale, [
+    ['Sale, half and half', filled('sale-half'), every],
+    ['New arrival', filled('new-arrival'), []],
+    ['Look closer', filled('close-up'), []],
+    ['Size guide', filled('size-guide'), []],
   ]);
 
   // A first delivery waits for the worker, so that the list of deliveries has something to show.

@@ -115,7 +115,7 @@ async function main(): Promise<void> {
 }
 
 async function seedSheets(db: Database): Promise<void> {
-  const order = ['kestrel-market', 'oddment-lane', 'fernway-social', 'gazette-ads'];
+  const order = ['kestrel-market', 'oddment-lane', 'fernway-social', 'gazette-ads', 'pennant-display'];
   for (const [position, name] of order.entries()) {
     const sheet = readSpecSheet(
       JSON.parse(await readFile(join(here, 'spec-sheets', `${name}.json`), 'utf8')),

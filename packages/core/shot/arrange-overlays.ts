@@ -1,5 +1,6 @@
 import { uprightBounds } from '../elements/element';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
+import type { TextElement } from '../elements/text/definition';
 import type { Bounds } from '../vector/outline';
 
 /**
@@ -129,17 +130,20 @@ export function arrangeUnits(
   const readable = readableSize(slot);
   const elements = new Map<string, ShotElement>();
   const dropped: string[] = [];
+  // Words set together are set to one side: that of the most important of them.
+  const first = units.filter((u) => u.words).sort((a, b) => a.rank - b.rank)[0]?.members[0];
+  const align = first?.kind === 'text' ? first.align : null;
   let left = [...units].sort((a, b) => a.bounds.y - b.bounds.y || a.bounds.x - b.bounds.x);
   while (left.length) {
     const found = place(left, rooms, natural, readable);
     if (found) {
-      for (const [id, e] of found) elements.set(id, e);
+      for (const [id, e] of found) elements.set(id, aligned(e, align));
       break;
     }
     const droppable = left.filter((u) => !u.members.some((m) => keep.has(m.id)));
     if (!droppable.length || (left.length === 1 && last)) {
       // The last one is shown whatever comes, as large as it can be.
-      for (const [id, e] of place(left, rooms, natural, 0) ?? []) elements.set(id, e);
+      for (const [id, e] of place(left, rooms, natural, 0) ?? []) elements.set(id, aligned(e, align));
       break;
     }
     const least = droppable.reduce((a, b) => (b.rank > a.rank ? b : a));
@@ -148,6 +152,9 @@ export function arrangeUnits(
   }
   return { elements, dropped };
 }
+
+const aligned = (e: ShotElement, align: TextElement['align'] | null): ShotElement =>
+  e.kind === 'text' && align && !e.plate ? { ...e, align } : e;
 
 /** All units in the first room, or what keeps its shape in the second and the words in the first. */
 function place(

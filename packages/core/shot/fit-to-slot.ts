@@ -67,7 +67,8 @@ export function fitToSlot(shot: Shot, slot: Slot, pinned: ReadonlySet<string> = 
       : null;
   const overlays = shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden);
   const zone = sceneBox ? null : subjectZone(shot, overlays, group, slot);
-  const move = zone && group ? zoneMove(zone, group) : groupMove(shot.frame, group, sceneBox, slot);
+  const move =
+    zone && group ? zoneMove(zone, group, shot.frame, slot) : groupMove(shot.frame, group, sceneBox, slot);
   const overlayScale = Math.sqrt((slot.width * slot.height) / (shot.frame.width * shot.frame.height));
   const product = group && placedGroup(group, move);
   const arranged = placeOverlays(shot, overlays, group, product, slot, overlayScale, pinned);
@@ -137,10 +138,15 @@ function subjectZone(
   const whole = { x: 0, y: 0, ...frame };
   const panels = dividers(overlays, frame);
   if (panels.length) {
-    const boxes = panels.map((p) => uprightBounds(p.box));
+    const boxes = panels.map((p) => cropped(uprightBounds(p.box), frame));
     const home = homeOf(group, boxes);
     const from = home >= 0 ? boxes[home] : roomsBeside(whole, boxes, 0)[0];
-    return from ? { from, to: stretched(from, frame, slot, turnsOver(panels, frame, slot)) } : null;
+    if (!from) return null;
+    const to = stretched(from, frame, slot, turnsOver(panels, frame, slot));
+    const words = overlays.some((e) => !e.spread && e.kind === 'text' && homeOf(e.box, [from]) === 0);
+    // Words that share the products' part stand beside them where it is wide.
+    if (!words || to.width < to.height * 1.7) return { from, to };
+    return { from, to: { ...to, x: to.x + to.width * 0.45, width: to.width * 0.55 } };
   }
   const moving = overlays.filter((e) => !e.spread && !elementKind(e.kind).clings?.(e));
   const shape = slot.width / slot.height / (frame.width / frame.height);
@@ -163,16 +169,34 @@ function subjectZone(
 }
 
 /** The products take the same share of their part of the frame as in the base, at the same place of it. */
-function zoneMove({ from, to }: { from: Bounds; to: Bounds }, group: Bounds): GroupMove {
+function zoneMove(
+  { from, to }: { from: Bounds; to: Bounds },
+  group: Bounds,
+  frame: { width: number; height: number },
+  slot: Slot,
+): GroupMove {
   const share = Math.max(group.width / from.width, group.height / from.height);
-  const k = Math.min((to.width * share) / group.width, (to.height * share) / group.height);
+  const margin = slot.marginShare * Math.min(slot.width, slot.height);
+  // What is whole in the base is whole in the slot.
+  const whole = Math.min((slot.width - 2 * margin) / group.width, (slot.height - 2 * margin) / group.height);
+  const inBase =
+    group.x >= 0 &&
+    group.y >= 0 &&
+    group.x + group.width <= frame.width &&
+    group.y + group.height <= frame.height;
+  const wanted = Math.min((to.width * share) / group.width, (to.height * share) / group.height);
+  const k = inBase ? Math.min(wanted, whole) : wanted;
   const along = (start: number, size: number, a: number, length: number, b: number, room: number) => {
     const spare = length - size;
     const at = spare > 1 ? Math.min(1, Math.max(0, (start - a) / spare)) : 0.5;
     return b + at * (room - size * k);
   };
-  const x = along(group.x, group.width, from.x, from.width, to.x, to.width);
-  const y = along(group.y, group.height, from.y, from.height, to.y, to.height);
+  let x = along(group.x, group.width, from.x, from.width, to.x, to.width);
+  let y = along(group.y, group.height, from.y, from.height, to.y, to.height);
+  if (inBase) {
+    x = within(x, margin, slot.width - margin - group.width * k);
+    y = within(y, margin, slot.height - margin - group.height * k);
+  }
   return {
     k, x: x - group.x * k, y: y - group.y * k, shrink: 1, baseX: 0, baseY: 0, shiftX: 0, shiftY: 0,
   }; // prettier-ignore
@@ -190,6 +214,17 @@ function turnsOver(
   const shape = slot.width / slot.height / (frame.width / frame.height);
   const sideBySide = panels.some((p) => p.box.height > 0.9 * frame.height);
   return panels.length > 0 && (sideBySide ? shape < 1 / 1.6 : shape > 1.9);
+}
+
+/** The part of a rectangle that lies in the frame. */
+function cropped(b: Bounds, frame: { width: number; height: number }): Bounds {
+  const [x, y] = [Math.max(0, b.x), Math.max(0, b.y)];
+  return {
+    x,
+    y,
+    width: Math.min(frame.width, b.x + b.width) - x,
+    height: Math.min(frame.height, b.y + b.height) - y,
+  };
 }
 
 function stretched(b: Bounds, frame: { width: number; height: number }, slot: Slot, over = false): Bounds {
@@ -235,13 +270,14 @@ function placeOverlays(
   const shape = slot.width / slot.height / (frame.width / frame.height);
   // Panels carry what lies on them along, whatever the shape.
   const anew =
+    (moving.length > 1 && (shape > 1.9 || shape < 1 / 1.9)) ||
     (panels.length > 0 && (shape > 1.15 || shape < 1 / 1.15)) ||
     clashes(moving, natural, group, product, slot);
   if (!anew) natural.forEach((e) => elements.set(e.id, e));
   else {
     const order = importanceOrder(shot.elements, shot.importance);
     const safe = Math.max(slot.safeShare, 0.02) * Math.min(slot.width, slot.height);
-    const bases = panels.map((p) => uprightBounds(p.box));
+    const bases = panels.map((p) => cropped(uprightBounds(p.box), frame));
     const outside = roomsBeside({ x: 0, y: 0, ...frame }, bases, 0)[0] ?? { x: 0, y: 0, ...frame };
     const homes = [...bases, outside];
     const belongs = moving.map((e) => {
@@ -269,6 +305,19 @@ function placeOverlays(
       dropped.push(...found.dropped);
     });
   }
+  if (anew)
+    for (const e of ornaments) {
+      const placed = elements.get(e.id)!;
+      const was = moving.reduce((sum, m) => sum + overlapArea(coveredBounds(m), e.box), 0);
+      const over = moving.some((m) => {
+        const now = elements.get(m.id);
+        if (!now || now.hidden) return false;
+        const b = coveredBounds(now);
+        return overlapArea(b, placed.box) > 0.02 * b.width * b.height;
+      });
+      // An ornament that runs into words it was clear of in the base is left out.
+      if (over && was === 0 && !pinned.has(e.id)) dropped.push(e.id);
+    }
   clinging.forEach((e) => {
     const placed = clingTo(e, group, product, frame, slot, scale);
     const small = Math.min(slot.width, slot.height) < 420 || !product;

@@ -36,7 +36,7 @@ function feature(
 export const DESIGNS: readonly Template[] = [
   make('sale-burst', 'Sale with a starburst', 'sale', null, (d) => {
     d.ground('paper');
-    d.panel(at(0, 0, 1600, 1600), 'accent', { panel: 'slant', box: at(-340, 0, 1300, 1600), radius: 0 });
+    d.panel(at(0, 0, 1600, 1600), 'accent', { panel: 'slant', box: at(-340, 0, 1300, 1600), ...SPREAD });
     d.product(at(620, 420, 860, 1020));
     d.text('label', 'Only this week', at(96, 110, 720, 60), 46, 'paper');
     d.text('headline', 'Autumn\nsale', at(96, 190, 760, 430), 196, 'paper');

@@ -25,27 +25,34 @@ export function paintStage(shot: ResolvedShot, scale: number, draft = false): Pr
 
 const thumbnailPainter = () => (back ??= start());
 
+/** What is in view comes before what is not, and every painting before any check. */
+export type Turn = 'seen' | 'unseen' | 'check';
+const ORDER: readonly Turn[] = ['seen', 'unseen', 'check'];
+
 interface Task {
   run(): Promise<void>;
   wanted(): boolean;
 }
 
-const waiting: Task[] = [];
+const waiting: Record<Turn, Task[]> = { seen: [], unseen: [], check: [] };
 let busy = false;
 
 async function work(): Promise<void> {
   if (busy) return;
   busy = true;
-  for (let task = waiting.shift(); task; task = waiting.shift()) {
+  for (;;) {
+    const turn = ORDER.find((t) => waiting[t].length);
+    if (!turn) break;
+    const task = waiting[turn].shift()!;
     await stageWork;
     if (task.wanted()) await task.run();
   }
   busy = false;
 }
 
-function inTurn<T>(job: () => Promise<T>, wanted: () => boolean): Promise<T | null> {
+function inTurn<T>(job: () => Promise<T>, wanted: () => boolean, turn: Turn): Promise<T | null> {
   return new Promise((resolve, reject) => {
-    waiting.push({
+    waiting[turn].push({
       wanted: () => wanted() || (resolve(null), false),
       run: () => job().then(resolve, reject),
     });
@@ -58,8 +65,9 @@ export function paintThumbnail(
   shot: ResolvedShot,
   scale: number,
   wanted: () => boolean,
+  turn: Turn = 'seen',
 ): Promise<ImageBitmap | null> {
-  return inTurn(() => thumbnailPainter().paint(shot, scale), wanted);
+  return inTurn(() => thumbnailPainter().paint(shot, scale), wanted, turn);
 }
 
 export function checkShot(
@@ -69,7 +77,7 @@ export function checkShot(
   sources: [string, { width: number; height: number }][],
   wanted: () => boolean,
 ): Promise<CheckResult[] | null> {
-  return inTurn(() => thumbnailPainter().check(shot, slot, slotKey, sources), wanted);
+  return inTurn(() => thumbnailPainter().check(shot, slot, slotKey, sources), wanted, 'check');
 }
 
 /** What can be said of the base without a slot's rules. */
@@ -79,7 +87,7 @@ export function watchShot(
   sources: [string, { width: number; height: number }][],
   wanted: () => boolean,
 ): Promise<CheckResult[] | null> {
-  return inTurn(() => thumbnailPainter().watch(shot, slot, sources), wanted);
+  return inTurn(() => thumbnailPainter().watch(shot, slot, sources), wanted, 'check');
 }
 
 /** What the painter finds where a product stands. */

@@ -7,7 +7,7 @@ import { elementKind } from '@scenograph/core/elements/index';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { ProductData } from '@scenograph/core/shot/data';
 import { readSlot, type Slot } from '@scenograph/core/spec/slot';
-import { checkShot, paintThumbnail, watchShot } from '../../workers/painters';
+import { checkShot, paintThumbnail, watchShot, type Turn } from '../../workers/painters';
 import { StatusMark } from '../../ui/status';
 
 /** Pixel sizes of everything a resolved shot shows, as far as the document itself tells. */
@@ -34,6 +34,7 @@ export function useThumbnail(
   maxWidth: number,
   maxHeight: number,
   inView: boolean,
+  turn: Turn = 'seen',
 ) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const wish = useRef(0);
@@ -47,7 +48,7 @@ export function useThumbnail(
     if (!resolved || !inView) return;
     const mine = ++wish.current;
     const scale = Math.min(1, (size.width * window.devicePixelRatio) / resolved.width);
-    paintThumbnail(resolved, scale, () => wish.current === mine && !!canvas.current)
+    paintThumbnail(resolved, scale, () => wish.current === mine && !!canvas.current, turn)
       .then((bitmap) => {
         const target = canvas.current;
         if (!bitmap || !target || wish.current !== mine) return;

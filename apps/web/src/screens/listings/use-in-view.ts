@@ -14,3 +14,18 @@ export function useInView<E extends HTMLElement = HTMLSpanElement>() {
   }, [inView]);
   return { ref, inView };
 }
+
+/** Whether an element is in view now. */
+export function useSeen<E extends HTMLElement>() {
+  const ref = useRef<E>(null);
+  const [seen, setSeen] = useState(false);
+  useEffect(() => {
+    if (!ref.current) return;
+    const observer = new IntersectionObserver((entries) =>
+      setSeen(entries[entries.length - 1].isIntersecting),
+    );
+    observer.observe(ref.current);
+    return () => observer.disconnect();
+  }, []);
+  return { ref, seen };
+}

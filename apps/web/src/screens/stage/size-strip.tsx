@@ -8,6 +8,7 @@ import { worst } from '@scenograph/core/spec/checks/index';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { StatusMark } from '../../ui/status';
 import { useChecks, useThumbnail } from '../listings/cell-picture';
+import { useSeen } from '../listings/use-in-view';
 
 export interface FedSlot {
   key: string;
@@ -26,6 +27,7 @@ export function SizeStrip({
   onOpen,
   onFeed,
   onAll,
+  paused,
 }: {
   shot: Shot;
   data: ProductData | null;
@@ -36,6 +38,8 @@ export function SizeStrip({
   onOpen(key: string | null): void;
   onFeed(key: string, on: boolean): void;
   onAll(): void;
+  /** Another sheet shows the sizes: the strip stands still. */
+  paused: boolean;
 }) {
   const base = useMemo(() => resolveBase(shot, data), [shot, data]);
   const { canvas, size } = useThumbnail(base, 120, 62, true);
@@ -74,6 +78,7 @@ export function SizeStrip({
               data={data}
               fed={s}
               active={active === s.key}
+              paused={paused}
               known={known}
               onOpen={() => onOpen(s.key)}
             />
@@ -124,6 +129,7 @@ function SlotTile({
   data,
   fed,
   active,
+  paused,
   known,
   onOpen,
 }: {
@@ -131,12 +137,14 @@ function SlotTile({
   data: ProductData | null;
   fed: FedSlot;
   active: boolean;
+  paused: boolean;
   known: ReadonlyMap<string, { width: number; height: number }>;
   onOpen(): void;
 }) {
   const resolved = useMemo(() => resolveForSlot(shot, fed.key, fed.slot, data), [shot, fed, data]);
-  const { canvas, size } = useThumbnail(resolved, 150, 62, true);
-  const results = useChecks(resolved, fed.slot, fed.key, known, true);
+  const { ref, seen } = useSeen<HTMLSpanElement>();
+  const { canvas, size } = useThumbnail(resolved, 150, 62, !paused, seen ? 'seen' : 'unseen');
+  const results = useChecks(resolved, fed.slot, fed.key, known, seen && !paused);
   return (
     <Tile
       title={fed.slot.title}
@@ -147,7 +155,9 @@ function SlotTile({
       about={fed.marketplace}
       differs={!!shot.fits[fed.key]}
     >
-      <canvas ref={canvas} style={size} className="border-line border" aria-hidden />
+      <span ref={ref} className="block">
+        <canvas ref={canvas} style={size} className="border-line border" aria-hidden />
+      </span>
     </Tile>
   );
 }

@@ -8,7 +8,7 @@ import { worst } from '@scenograph/core/spec/checks/index';
 import { IconButton, Segmented } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
 import { checkSummary, useChecks, useThumbnail } from '../listings/cell-picture';
-import { useInView } from '../listings/use-in-view';
+import { useSeen } from '../listings/use-in-view';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
 
@@ -99,14 +99,14 @@ function SizeCard({
   known: ReadonlyMap<string, { width: number; height: number }>;
   onOpen(): void;
 }) {
-  const { ref, inView } = useInView<HTMLLIElement>();
+  const { ref, seen } = useSeen<HTMLLIElement>();
   const { slot, key } = fed;
   const resolved = useMemo(() => resolveForSlot(shot, key, slot, data), [shot, key, slot, data]);
   // Wide and tall ones are given more length, so that all show about as much.
   const long = Math.max(slot.width, slot.height) / Math.min(slot.width, slot.height);
   const room = Math.min(side * Math.sqrt(long), side * 2.4);
-  const { canvas, size } = useThumbnail(resolved, room, room, inView);
-  const results = useChecks(resolved, slot, key, known, inView);
+  const { canvas, size } = useThumbnail(resolved, room, room, true, seen ? 'seen' : 'unseen');
+  const results = useChecks(resolved, slot, key, known, seen);
   const differs = !!shot.fits[key];
   const zone = (slot.safeShare * Math.min(slot.width, slot.height) * size.width) / slot.width;
   return (

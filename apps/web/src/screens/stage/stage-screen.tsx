@@ -522,6 +522,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
           setOpen(key ? ['fit', 'checks'] : ['place']);
         }}
         onFeed={feed}
+        paused={view === 'sizes'}
         onAll={() => setView((v) => (v === 'sizes' ? 'stage' : 'sizes'))}
       />
 
