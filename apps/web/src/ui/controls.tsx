@@ -1,4 +1,5 @@
 import { Slider as RadixSlider, ToggleGroup, Select as RadixSelect, Switch as RadixSwitch } from 'radix-ui';
+import { readColour } from '@scenograph/core/raster/read-colour';
 import { Check, ChevronDown, Pipette } from 'lucide-react';
 import { useEffect, useId, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
 
@@ -321,8 +322,14 @@ export function ColourField({
   onChange(value: string): void;
   onCommit(value: string): void;
 }) {
+  const [refused, setRefused] = useState<string | null>(null);
+  const take = (written: string) => {
+    const colour = readColour(written);
+    setRefused(colour ? null : written);
+    if (colour) onCommit(colour);
+  };
   return (
-    <div className="flex items-center gap-2">
+    <div className="flex flex-wrap items-center gap-2">
       <input
         type="color"
         aria-label={label}
@@ -331,13 +338,7 @@ export function ColourField({
         onBlur={(e) => onCommit(e.target.value)}
         className="border-line h-7 w-9 shrink-0 cursor-pointer rounded-md border bg-transparent p-0.5"
       />
-      <TextField
-        label={`${label}, code`}
-        hideLabel
-        mono
-        value={value}
-        onCommit={(v) => /^#[0-9a-f]{6}$/i.test(v) && onCommit(v.toLowerCase())}
-      />
+      <TextField label={`${label}, code`} hideLabel mono value={value} onCommit={take} />
       {Picker && (
         <IconButton
           label={`${label}, picked from the screen`}
@@ -351,6 +352,11 @@ export function ColourField({
         >
           <Pipette size={14} aria-hidden />
         </IconButton>
+      )}
+      {refused !== null && (
+        <p role="alert" className="text-coral-ink w-full text-[12px]">
+          “{refused}” is no colour. Write #rrggbb, rgb(…) or a colour’s name; {value} is kept.
+        </p>
       )}
     </div>
   );

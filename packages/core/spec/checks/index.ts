@@ -3,6 +3,7 @@ import type { ResolvedShot } from '../../shot/resolve';
 import type { Slot } from '../slot';
 import { background } from './background';
 import type { Check, CheckResult, Subject, Verdict } from './check';
+import { clearSpace } from './clear-space';
 import { collision } from './collision';
 import { coverage } from './coverage';
 import { data } from './data';
@@ -27,11 +28,21 @@ const CHECKS: readonly Check[] = [
   letterSize,
   safeZone,
   letters,
+  clearSpace,
   data,
 ];
 
 /** Checks that need no specification: they watch over the base too. */
-const WATCH: readonly Check[] = [collision, legibility, letterSize, safeZone, letters, enlargement, data];
+const WATCH: readonly Check[] = [
+  collision,
+  legibility,
+  letterSize,
+  safeZone,
+  letters,
+  clearSpace,
+  enlargement,
+  data,
+];
 
 /** All checks that the slot has a rule for, in the order in which they are shown. */
 export function runChecks(subject: Subject): CheckResult[] {

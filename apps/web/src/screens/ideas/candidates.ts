@@ -2,7 +2,7 @@ import { NEW_SET } from '@scenograph/core/elements/backdrop/set';
 import type { Shot } from '@scenograph/core/shot/document';
 import { emptyShot } from '@scenograph/core/shot/document';
 import { newBackdrop, newProduct, sceneShot } from '@scenograph/core/shot/starters';
-import { fillTemplate } from '@scenograph/core/templates/fill';
+import { fillTemplate, openPlaces } from '@scenograph/core/templates/fill';
 import type { Purpose, Season } from '@scenograph/core/templates/template';
 import type { ListedTemplate } from '../../api/brand';
 import type { Scene, Variant } from '../../api/client';
@@ -42,6 +42,7 @@ export function candidatesFor(
       shot: sceneShot(data, pose, s),
     }));
   const backdrops = backdropShots(variant, palette);
+  const own: Candidate[] = [];
   const filled = templates.flatMap((t): Candidate[] => {
     const shot = fillTemplate(
       t.document,
@@ -50,15 +51,18 @@ export function candidatesFor(
       others.map((o) => o.data),
     );
     const one = { title: t.title, kind: 'template' as const, purpose: t.purpose, season: t.season };
-    const own = palette.length > 2 ? inPalette(shot, palette) : null;
-    return [
-      { ...one, id: `template-${t.id}`, shot },
-      ...(own
-        ? [{ ...one, id: `template-${t.id}-own`, title: `${t.title}, in the product’s colours`, shot: own }]
-        : []),
-    ];
+    // What needs pictures of its own is no finished picture yet.
+    if (openPlaces(shot).length) return [];
+    if (palette.length > 2)
+      own.push({
+        ...one,
+        id: `template-${t.id}-own`,
+        title: `${t.title}, in the product’s colours`,
+        shot: inPalette(shot, palette),
+      });
+    return [{ ...one, id: `template-${t.id}`, shot }];
   });
-  return inTurns([inScenes, filled, backdrops]);
+  return inTurns([filled, inScenes, backdrops, own]);
 }
 
 function inTurns<T>(lists: T[][]): T[] {
@@ -96,9 +100,16 @@ const vivid = (hex: string) => {
   return Math.max(...rgb) - Math.min(...rgb);
 };
 
+/** The palette's colours by how vivid they are, those that make up more of the product before others. */
+const byStrength = (palette: readonly string[]) =>
+  palette
+    .map((colour, i) => ({ colour, weight: vivid(colour) / (1 + 0.8 * i) }))
+    .sort((a, b) => b.weight - a.weight)
+    .map((p) => p.colour);
+
 /** The product before plain, lit and built backdrops in tints and shades of its own colours. */
 function backdropShots({ data, pose }: Variant, palette: readonly string[]): Candidate[] {
-  const strong = [...palette].sort((a, b) => vivid(b) - vivid(a)).slice(0, 2);
+  const strong = byStrength(palette).slice(0, 2);
   const tints = strong.flatMap((c) => [
     mixed(c, '#ffffff', 0.78),
     mixed(c, '#ffffff', 0.55),
@@ -151,7 +162,7 @@ function backdropShots({ data, pose }: Variant, palette: readonly string[]): Can
 
 /** A template in tints and shades of the product instead of the brand's colours. */
 function inPalette(shot: Shot, palette: readonly string[]): Shot {
-  const [strong, second = strong] = [...palette].sort((a, b) => vivid(b) - vivid(a));
+  const [strong, second = strong] = byStrength(palette);
   const dark = luma(strong) > 90 ? mixed(strong, '#0f1413', 0.62) : mixed(strong, '#0f1413', 0.3);
   const colours: Record<string, string> = {
     ink: mixed(strong, '#14181a', 0.82),

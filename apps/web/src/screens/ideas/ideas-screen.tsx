@@ -11,7 +11,7 @@ import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { paletteOfPicture } from '../../workers/painters';
 import { useThumbnail } from '../listings/cell-picture';
-import { useInView } from '../listings/use-in-view';
+import { useSeen } from '../listings/use-in-view';
 import { useTemplates } from '../templates/use-templates';
 import { candidatesFor, type Candidate } from './candidates';
 
@@ -181,10 +181,10 @@ function Idea({
   kept: boolean;
   onKeep(): void;
 }) {
-  const { ref, inView } = useInView<HTMLLIElement>();
+  const { ref, seen } = useSeen<HTMLLIElement>();
   const key = JSON.stringify(candidate.shot.elements.map((e) => e.brand));
   const resolved = useMemo(() => resolveBase(candidate.shot, data), [candidate.id, key, data]);
-  const { canvas, size } = useThumbnail(resolved, 198, 198, inView);
+  const { canvas, size } = useThumbnail(resolved, 198, 198, true, seen ? 'seen' : 'unseen');
   return (
     <li ref={ref}>
       <button

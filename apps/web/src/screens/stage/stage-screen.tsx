@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
+import { freelyPlaced } from '@scenograph/core/shot/free-place';
 import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
 import { resolveBase, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/stage/ground';
@@ -147,9 +148,13 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     (choice: OverlayChoice) =>
       add((now) => {
         const id = newId(choice.make('', now.frame, kit).kind, now);
-        return makeOverlay(choice, id, now.frame, kit);
+        return freelyPlaced(
+          makeOverlay(choice, id, now.frame, kit),
+          resolveBase(now, data).elements,
+          now.frame,
+        );
       }),
-    [add, kit],
+    [add, kit, data],
   );
   const addText = useCallback(() => addOverlay(OVERLAYS[0].choices[0]), [addOverlay]);
   const addProduct = useCallback(
