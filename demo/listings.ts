@@ -14,12 +14,28 @@ import { fillTemplate } from '@scenograph/core/templates/fill';
 import { emptyShot, type Shot } from '@scenograph/core/shot/document';
 import type { ProductData } from '@scenograph/core/shot/data';
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
+import {
+  inBrand,
+  newBadge,
+  newCallout,
+  newInset,
+  newLogo,
+  newMeasure,
+  newPair,
+  newShape,
+  newStars,
+  newWatermark,
+} from '@scenograph/core/shot/overlay-starters';
+import { fitInArea, resolveBase } from '@scenograph/core/shot/resolve';
+import { encodePicture } from '@scenograph/host-node/encode';
+import { createPainter } from '@scenograph/host-node/painter';
 import { asc } from 'drizzle-orm';
 import type pg from 'pg';
 import type { BlobStore } from '../apps/server/src/blobs/blob-store';
 import { WORKSPACE, type Database } from '../apps/server/src/database/database';
 import { artworks, listings, pictures, products, scenes, shots } from '../apps/server/src/database/schema';
 import { DeliveriesService } from '../apps/server/src/deliveries/deliveries.service';
+import { kitOf } from '../apps/server/src/brand/brand.service';
 import type { Queue } from '../apps/server/src/jobs/queue';
 import { ListingsService } from '../apps/server/src/listings/listings.service';
 import { variantsOf } from '../apps/server/src/products/product-data';
@@ -38,6 +54,7 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
   const byTitle = (start: string) => productRows.find((p) => p.title.startsWith(start))!;
   const scene = (start: string) => sceneRows.find((s) => s.title.startsWith(start))!;
 
+  const { kit } = await kitOf(db);
   const planter = byTitle('Stoneware planter');
   const [teal] = await variantsOf(db, [planter.id]);
   const autumn = await makeListing(db, 'Autumn planters', planter.id, sheets.slice(0, 4));
@@ -117,6 +134,16 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
     ['New arrival', filled('new-arrival'), []],
     ['Look closer', filled('close-up'), []],
     ['Size guide', filled('size-guide'), []],
+    ['Why it lasts', overlaidShot({ ...teal.data, brand: kit }), []],
+    [
+      'A sill of one’s own',
+      pairShot(
+        { ...teal.data, brand: kit },
+        scene('Morning'),
+        await stagedPicture(teal.data, scene('Morning'), store),
+      ),
+      [],
+    ],
   ]);
 
   // A first delivery waits for the worker, so that the list of deliveries has something to show.
@@ -191,6 +218,114 @@ function printedShot(
   });
   const printed = { ...fill, item: { ...fill.item, prints: designs } };
   return { ...shot, elements: [{ ...backdrop, fill: printed } as typeof backdrop] };
+}
+
+/** One picture with an overlay of nearly every kind. */
+function overlaidShot(data: ProductData): Shot {
+  const shot = emptyShot(1600, 1600);
+  const { frame } = shot;
+  const place = (x: number, y: number, width: number, height: number) => ({
+    x,
+    y,
+    width,
+    height,
+    rotation: 0,
+  });
+  const product = {
+    ...newProduct('product', data, frame, 'stand'),
+    box: fitInArea(data.cutout!, place(430, 470, 700, 860)),
+  };
+  const heading = newText('heading', 'Made to be watered for years', frame);
+  const kit = data.brand!;
+  const elements: Shot['elements'] = [
+    { ...newBackdrop('backdrop', frame, '#e9e4d6'), brand: { 'fill.colour': 'paper' } },
+    {
+      ...newShape('leaves', frame, 'decoration'),
+      name: 'Leaves',
+      box: place(1060, 250, 480, 420),
+      opacity: 0.5,
+    },
+    product,
+    {
+      ...heading,
+      name: 'Headline',
+      size: 110,
+      smallest: 60,
+      font: 'fraunces-600',
+      leading: 1.05,
+      box: place(96, 90, 1000, 250),
+      brand: { colour: 'ink', font: 'headline' },
+    },
+    {
+      ...newInset('close-up', frame, 'photo'),
+      name: 'Close-up of the rim',
+      box: place(1130, 640, 360, 360),
+      spot: { x: 0.68, y: 0.09 },
+      across: 0.24,
+      states: true,
+    },
+    {
+      ...newCallout('glaze', frame),
+      name: 'Glaze',
+      text: 'Glazed twice, inside and out',
+      spot: { x: 0.2, y: 0.42 },
+      box: place(90, 620, 270, 130),
+      size: 44,
+      smallest: 26,
+    },
+    { ...newMeasure('width', frame, 'width'), size: 42, offset: 60 },
+    {
+      ...newBadge('saving', frame, 'saving'),
+      name: 'Saving',
+      form: 'starburst',
+      box: place(1200, 1080, 300, 300),
+      ring: null,
+    },
+    { ...newStars('rating', frame), box: place(96, 1440, 760, 72), colour: '#8a5a00' },
+    { ...newLogo('logo', frame, kit), box: place(1200, 1452, 304, 64) },
+    { ...newWatermark('watermark', frame, kit), strength: 5 },
+  ];
+  return { ...shot, elements: elements.map((e) => inBrand(e, kit)) };
+}
+
+/** Before and after as a whole picture. */
+function pairShot(data: ProductData, scene: SceneRow, after: string): Shot {
+  const shot = emptyShot(1600, 1200);
+  const { frame } = shot;
+  const pair = newPair('pair', frame, true);
+  const title = newText('title', '{title}', frame);
+  return {
+    ...shot,
+    elements: [
+      newBackdrop('backdrop', frame, '#ffffff'),
+      inBrand(
+        {
+          ...pair,
+          split: 'diagonal' as const,
+          before: { ...pair.before, picture: scene.picture },
+          after: { ...pair.after, picture: after },
+        },
+        data.brand,
+      ),
+      {
+        ...title,
+        name: 'Title',
+        size: 56,
+        align: 'centre',
+        box: { x: 400, y: 1060, width: 800, height: 100, rotation: 0 },
+        plate: { colour: '#f6f2e8', opacity: 0.94, padding: 18, radius: 10 },
+        brand: { font: 'headline', colour: 'ink' },
+      },
+    ],
+  };
+}
+
+/** The product in a scene as a finished picture in the store. */
+async function stagedPicture(data: ProductData, scene: SceneRow, store: BlobStore): Promise<string> {
+  const painter = createPainter(async (hash) => store.get(hash));
+  const painted = await painter.paint(resolveBase(sceneShot(data, 'stand', scene), data));
+  const { bytes } = await encodePicture(painted.pixels(), 'jpeg');
+  return store.put(Buffer.from(bytes), 'image/jpeg');
 }
 
 /** Morning sill: a scene with headline, price and the brand's wordmark. */

@@ -9,6 +9,7 @@ test('every main screen meets WCAG 2.2 AA as far as a machine can tell, and logs
   const { listing, shots } = await findListing(request, 'Autumn planters');
   const [photo] = (await (await request.get('/api/photos')).json()) as { id: string }[];
   const scenes = (await (await request.get('/api/scenes')).json()) as { id: string; title: string }[];
+  const sale = await findListing(request, 'Autumn sale');
   const printed = await findListing(request, 'Printed planter');
   const [delivery] = (await (await request.get('/api/deliveries')).json()) as { id: string }[];
   const errors: string[] = [];
@@ -23,6 +24,10 @@ test('every main screen meets WCAG 2.2 AA as far as a machine can tell, and logs
     `/photos/${photo.id}/cutout`,
     '/products',
     '/library',
+    '/brand',
+    '/templates',
+    `/listings/${listing.id}/ideas`,
+    `/shots/${sale.shots.find((s) => s.title === 'Why it lasts')!.id}`,
     `/shots/${printed.shots[0].id}`,
     `/library/scenes/${scenes[0].id}`,
     `/library/scenes/${scenes.find((s) => s.title === 'White planter with band')!.id}`,
