@@ -20,6 +20,7 @@ import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/re
 import { generatedSet } from './generated-set';
 import { grabCut, loadOpenCv } from './grabcut';
 import { benchFill } from './fill';
+import { benchOverlays } from './overlays';
 import { benchPrint } from './print';
 import { benchStaging } from './staging';
 
@@ -319,4 +320,5 @@ if (!only || only === 'paint') await benchPainting();
 if (!only || only === 'large') await benchLarge();
 if (!only || only === 'staging') await benchStaging(root);
 if (!only || only === 'print') await benchPrint(root);
+if (!only || only === 'overlays') await benchOverlays(root);
 if (!only || only === 'fill') await benchFill(root);

@@ -332,6 +332,31 @@ test('what is painted with effects once is painted the same again, and anew when
   expect(psnr(first, await paint({ ...badge, fill: '#204060' }))).toBeLessThan(40);
 });
 
+test('painting on from a kept picture gives the same picture as painting it whole', async () => {
+  const data = await quarters();
+  const shot = fillTemplate(DESIGNS.find((d) => d.id === 'sale-half')!.document, data, 'stand');
+  const other = createPainter(async (hash) => store.get(hash)!);
+  const at = (id: string, x: number) => ({
+    ...shot,
+    elements: shot.elements.map((e) => (e.id === id ? { ...e, box: { ...e.box, x } } : e)),
+  });
+  const steps = [
+    at('badge-1', 100),
+    at('badge-1', 140),
+    at('badge-1', 180),
+    at('text-1', 60),
+    at('text-1', 90),
+    at('product-1', 700),
+    shot,
+  ];
+  for (const [i, step] of steps.entries()) {
+    const resolved = resolveBase(step, data);
+    const on = (await other.paint(resolved, { scale: 0.3, resumes: true })).pixels();
+    const whole = (await painter.paint(resolved, { scale: 0.3 })).pixels();
+    expect([i, psnr(on, whole) > 60]).toEqual([i, true]);
+  }
+});
+
 test('every design fits a wide strip and a tall one with nothing covered, all letters readable and the product whole', async () => {
   const data = await quarters();
   for (const { id, document } of DESIGNS) {

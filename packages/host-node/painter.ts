@@ -17,7 +17,7 @@ import { decodePicture } from './read-picture';
 export interface Painter {
   paint(
     shot: ResolvedShot,
-    options?: { scale?: number; productsOnly?: boolean; draft?: boolean },
+    options?: { scale?: number; productsOnly?: boolean; draft?: boolean; resumes?: boolean },
     onlooker?: Onlooker,
   ): Promise<Painted>;
   /** Something measured on a shot with what its painting uses. */

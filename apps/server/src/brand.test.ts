@@ -1,4 +1,3 @@
-/// <reference path="../../../packages/host-node/wawoff2.d.ts" />
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unwrapWoff } from '@scenograph/core/type/unwrap-woff';

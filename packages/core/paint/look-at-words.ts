@@ -1,7 +1,7 @@
 import { type Words } from '../elements/element';
 import { elementKind, type ShotElement } from '../elements/index';
-import { contrastRatio, linearOf, parseHex } from '../raster/colour';
-import { squaredDistance } from '../raster/distance';
+import { contrastRatio, LINEAR, parseHex, relativeLuminance } from '../raster/colour';
+import { grow } from '../raster/distance';
 import { alphaPlane, type Plane } from '../raster/pixels';
 import { fillPath, pathBounds, turnedPath, type Bounds } from '../vector/outline';
 import type { PaintEnvironment } from './environment';
@@ -87,67 +87,65 @@ function measure(
   fillPath(layer.context, commands, '#ffffff');
   const ink = alphaPlane({ width, height, data: layer.context.getImageData(0, 0, width, height).data });
   const solid = Uint8Array.from(ink.data, (v) => (v > 0.04 ? 1 : 0));
-  const distance = squaredDistance(solid, width, height);
-  const near = (i: number) => distance[i] <= reach * reach;
+  const near = grow(solid, width, height, reach);
   const painted = context.getImageData(x, y, width, height).data;
   const [right, bottom] = [Math.round(frame.width * scale), Math.round(frame.height * scale)];
-  const inside = (i: number) => {
-    const px = x + (i % width);
-    const py = y + Math.floor(i / width);
-    return px >= 0 && py >= 0 && px < right && py < bottom;
-  };
 
   const cell = Math.max(4, Math.round(em));
   const across = Math.ceil(width / cell);
-  const cells = Array.from({ length: across * Math.ceil(height / cell) }, () => ({
-    ink: 0,
-    n: 0,
-    r: 0,
-    g: 0,
-    b: 0,
-  }));
+  const count = across * Math.ceil(height / cell);
+  // Of each cell: ink in it, pixels beside letters, and the sum of their luminances.
+  const inks = new Float64Array(count);
+  const beside = new Float64Array(count);
+  const light = new Float64Array(count);
   let total = 0;
   let outside = 0;
-  for (let i = 0; i < ink.data.length; i++) {
-    const a = ink.data[i];
-    total += a;
-    const c = cells[Math.floor(Math.floor(i / width) / cell) * across + Math.floor((i % width) / cell)];
-    c.ink += a;
-    if (!inside(i)) {
-      outside += a;
-      continue;
+  for (let py = 0; py < height; py++) {
+    const row = Math.floor(py / cell) * across;
+    const off = y + py < 0 || y + py >= bottom;
+    for (let px = 0; px < width; px++) {
+      const i = py * width + px;
+      const a = ink.data[i];
+      if (a === 0 && near[i] === 0) continue;
+      const c = row + Math.floor(px / cell);
+      total += a;
+      inks[c] += a;
+      if (off || x + px < 0 || x + px >= right) {
+        outside += a;
+        continue;
+      }
+      if (a > 0.04) continue;
+      const j = i * 4;
+      const o = painted[j + 3] / 255;
+      const own =
+        0.2126 * LINEAR[painted[j]] + 0.7152 * LINEAR[painted[j + 1]] + 0.0722 * LINEAR[painted[j + 2]];
+      beside[c]++;
+      // Where nothing is painted the picture is white.
+      light[c] += own * o + 1 - o;
     }
-    if (a > 0.04 || !near(i)) continue;
-    const j = i * 4;
-    const o = painted[j + 3] / 255;
-    c.n++;
-    c.r += linearOf(painted[j] * o + 255 * (1 - o));
-    c.g += linearOf(painted[j + 1] * o + 255 * (1 - o));
-    c.b += linearOf(painted[j + 2] * o + 255 * (1 - o));
   }
   if (total < 1) return null;
-  const [ir, ig, ib] = parseHex(words.colour).map(linearOf);
-  const counted = cells.map((c) => c.ink).sort((p, q) => q - p);
-  const least = (counted[Math.floor(cells.filter((c) => c.ink > 0.5).length / 2)] ?? 0) * 0.3;
+  const own = relativeLuminance(...parseHex(words.colour));
+  const filled = [...inks].filter((v) => v > 0.5).sort((p, q) => q - p);
+  const least = (filled[Math.floor(filled.length / 2)] ?? 0) * 0.3;
   let contrast = 21;
   let ground = 1;
   let weakest = bounds;
-  cells.forEach((c, i) => {
-    if (c.n < 3 || c.ink < least) return;
-    const beside = 0.2126 * (c.r / c.n) + 0.7152 * (c.g / c.n) + 0.0722 * (c.b / c.n);
+  for (let c = 0; c < count; c++) {
+    if (beside[c] < 3 || inks[c] < least) continue;
+    const there = light[c] / beside[c];
     const k = element.opacity;
-    const own = 0.2126 * ir + 0.7152 * ig + 0.0722 * ib;
-    const ratio = contrastRatio(own * k + beside * (1 - k), beside);
-    if (ratio >= contrast) return;
+    const ratio = contrastRatio(own * k + there * (1 - k), there);
+    if (ratio >= contrast) continue;
     contrast = ratio;
-    ground = beside;
+    ground = there;
     weakest = {
-      x: (x + (i % across) * cell) / scale,
-      y: (y + Math.floor(i / across) * cell) / scale,
+      x: (x + (c % across) * cell) / scale,
+      y: (y + Math.floor(c / across) * cell) / scale,
       width: cell / scale,
       height: cell / scale,
     };
-  });
+  }
   return {
     id: element.id,
     name: element.name,
@@ -165,7 +163,7 @@ function measure(
     unprintable: words.unprintable,
     element,
     ink,
-    spread: Uint8Array.from(distance, (d) => (d <= (reach * reach) / 2 ? 1 : 0)),
+    spread: grow(solid, width, height, reach * 0.7),
     x,
     y,
     total,

@@ -28,6 +28,8 @@ export interface PaintOptions {
   productsOnly?: boolean;
   /** A painting under the hand, to be followed by a settled one. */
   draft?: boolean;
+  /** One shot is painted again and again: what lies under a changed overlay is kept and painted on from there. */
+  resumes?: boolean;
 }
 
 /** Who looks on while a shot is painted: told after each visible element, with the picture as it is then. */
@@ -71,7 +73,12 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: 
   const subjects = visible.filter((e) => elementKind(e.kind).role === 'subject');
   const lastBehind = subjects.filter((e) => e.kind !== 'product' || e.behind).at(-1);
   const foreground = visible.find((e) => e.kind === 'backdrop');
-  for (const element of visible) {
+  const resume =
+    options.resumes && !onlooker && !productsOnly ? resumeFrom(visible, shot, options, width, height) : null;
+  if (resume?.kept) context.drawImage(resume.kept, 0, 0, shot.width, shot.height);
+  for (let i = resume?.from ?? 0; i < visible.length; i++) {
+    const element = visible[i];
+    if (i === resume?.keepAt) resume.keep(drawable);
     const kind = elementKind(element.kind);
     if (productsOnly && kind.role !== 'subject') {
       // Where nothing is placed in a mockup, its item is the product.
@@ -93,6 +100,50 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: 
     width,
     height,
     pixels: () => ({ width, height, data: context.getImageData(0, 0, width, height).data }),
+  };
+}
+
+interface Kept {
+  /** What was painted the last time, element by element, and in which circumstances. */
+  signatures: string[];
+  about: string;
+  /** The picture of the first `count` of them. */
+  picture: { count: number; signatures: string[]; drawable: Drawable } | null;
+}
+
+/**
+ * Where painting may begin when the same shot is painted again: after the elements under the first that has changed,
+ * whose picture is kept from the last time. Only overlays are resumed at: products throw light and shade on each other.
+ */
+function resumeFrom(
+  visible: readonly ShotElement[],
+  shot: ResolvedShot,
+  { cache, host, draft, scale }: PaintOptions,
+  width: number,
+  height: number,
+) {
+  const signatures = visible.map((e) => JSON.stringify(e));
+  const about = JSON.stringify([width, height, shot.width, shot.height, scale, !!draft]);
+  const last = cache.settled.get('kept-picture') as Kept | undefined;
+  const same = last?.about === about ? last : null;
+  const held = same?.picture;
+  const matches = !!held && held.signatures.every((s, i) => s === signatures[i]);
+  const changed = same ? signatures.findIndex((s, i) => s !== same.signatures[i]) : -1;
+  const overlay = changed > 0 && elementKind(visible[changed].kind).role === 'overlay';
+  // Texts of one size look at each other, wherever they lie.
+  const alone = overlay && !visible.some((e) => e.kind === 'text' && e.tied !== null);
+  const keepAt = alone && (!matches || changed > held.count) ? changed : -1;
+  const next: Kept = { signatures, about, picture: matches ? held : null };
+  cache.settled.set('kept-picture', next);
+  return {
+    from: matches ? held.count : 0,
+    kept: matches ? held.drawable : null,
+    keepAt,
+    keep(drawable: Drawable) {
+      const copy = host.canvas(width, height);
+      copy.context.drawImage(drawable, 0, 0, width, height);
+      next.picture = { count: keepAt, signatures: signatures.slice(0, keepAt), drawable: copy.drawable };
+    },
   };
 }
 

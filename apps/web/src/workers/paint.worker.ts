@@ -124,8 +124,14 @@ async function optionsFor(shot: ResolvedShot) {
   return { host, cache, pictures: held, typefaces };
 }
 
-async function paintNow(shot: ResolvedShot, scale: number, productsOnly = false, draft = false) {
-  return paintShot(shot, { ...(await optionsFor(shot)), scale, productsOnly, draft });
+async function paintNow(
+  shot: ResolvedShot,
+  scale: number,
+  productsOnly = false,
+  draft = false,
+  resumes = false,
+) {
+  return paintShot(shot, { ...(await optionsFor(shot)), scale, productsOnly, draft, resumes });
 }
 
 /** What the painter finds where a product stands. */
@@ -162,8 +168,8 @@ async function subjectOf(
 
 const api = {
   /** The shot as a bitmap, `scale` device pixels a frame pixel; a draft is computed coarser. */
-  async paint(shot: ResolvedShot, scale: number, draft = false): Promise<ImageBitmap> {
-    const painted = await paintNow(shot, scale, false, draft);
+  async paint(shot: ResolvedShot, scale: number, draft = false, resumes = false): Promise<ImageBitmap> {
+    const painted = await paintNow(shot, scale, false, draft, resumes);
     const bitmap = (painted.drawable as OffscreenCanvas).transferToImageBitmap();
     return transfer(bitmap, [bitmap]);
   },

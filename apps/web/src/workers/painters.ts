@@ -18,7 +18,7 @@ let stageWork: Promise<unknown> = Promise.resolve();
 /** Paints the picture under the hand; thumbnails and checks, which have a worker of their own, wait meanwhile. */
 export function paintStage(shot: ResolvedShot, scale: number, draft = false): Promise<ImageBitmap> {
   front ??= start();
-  const painting = front.paint(shot, scale, draft);
+  const painting = front.paint(shot, scale, draft, true);
   stageWork = painting.catch(() => undefined);
   return painting;
 }

@@ -86,7 +86,7 @@ function paintShadow(
   const lift = pose === 'float' ? element.liftMm : 0;
   const lit = `${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(3)}:${shadow.length}`;
   const [samples, cells] = environment.draft ? [10, 44] : [28, 72];
-  const layers = [];
+  const layers: Parameters<typeof layShadows>[0] = [];
   let { stand } = standing;
   if (flat) {
     const scale = standing.scale;
@@ -139,13 +139,12 @@ function paintShadow(
         strength: shadow.contact * (lift > 0 ? 0.5 : DEEPEST),
       });
   }
-  const laid = layShadows(
-    layers,
-    stand,
-    standing.camera,
-    environment.frame,
-    parseHex(shadow.tint),
-    environment.draft ? 220 : 460,
+  const { name: _, locked: __, link: ___, ...looks } = element;
+  const { frame, draft } = environment;
+  // Laid once and kept for as long as nothing of product, light and camera changes.
+  const key = `laid:${JSON.stringify([looks, posture.key, light, lit, stand, standing.camera, frame, draft])}`;
+  const laid = environment.kept(key, () =>
+    layShadows(layers, stand, standing.camera, frame, parseHex(shadow.tint), draft ? 220 : 460),
   );
   if (!laid) return;
   const { rect, picture } = laid;
@@ -154,7 +153,13 @@ function paintShadow(
   canvas.globalCompositeOperation = 'multiply';
   canvas.imageSmoothingEnabled = true;
   canvas.imageSmoothingQuality = 'low';
-  canvas.drawImage(environment.host.bitmap(picture), rect.x, rect.y, rect.width, rect.height);
+  canvas.drawImage(
+    environment.derived(key, () => picture),
+    rect.x,
+    rect.y,
+    rect.width,
+    rect.height,
+  );
   canvas.restore();
 }
 
