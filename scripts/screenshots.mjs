@@ -17,6 +17,9 @@ const listing = (await api('/api/listings')).find((l) => l.title === 'Autumn pla
 const { shots } = await api(`/api/listings/${listing.id}`);
 const printedListing = (await api('/api/listings')).find((l) => l.title === 'Printed planter');
 const { shots: printed } = await api(`/api/listings/${printedListing.id}`);
+const saleListing = (await api('/api/listings')).find((l) => l.title === 'Autumn sale');
+const { shots: sale } = await api(`/api/listings/${saleListing.id}`);
+const saleShot = (title) => sale.find((s) => s.title === title).id;
 const photos = await api('/api/photos');
 const scenes = await api('/api/scenes');
 const [delivery] = await api('/api/deliveries');
@@ -40,42 +43,9 @@ const VIEWS = [
     async (page) =>
       page.locator('section[aria-label="Fringe"]', { hasNotText: 'measuring' }).waitFor({ timeout: 90_000 }),
   ],
-  [
-    'tidy',
-    `/photos/${photo('soil-scoop.jpg')}/cutout`,
-    async (page) => {
-      await page.getByRole('button', { name: 'Tidy photo' }).click();
-      await page.keyboard.press('2');
-    },
-  ],
-  ['review', '/photos/review'],
   ['products', '/products'],
   ['library', '/library'],
   ['survey', `/library/scenes/${scenes.find((s) => s.title === 'Potting bench').id}`],
-  [
-    'pack',
-    `/shots/${shot('Glow')}`,
-    async (page) => {
-      // Shown, pictured, and taken back.
-      const strip = page.getByRole('region', { name: 'Depth, from back to front' });
-      await strip.getByRole('button', { name: 'Glow' }).first().click();
-      await page.getByRole('radio', { name: 'Set' }).click();
-      await page.getByRole('combobox', { name: 'Material' }).click();
-      await page.getByRole('option', { name: 'Linen' }).click();
-      await strip
-        .getByRole('button', { name: /Stoneware/ })
-        .first()
-        .click();
-      await page.getByRole('button', { name: 'Make a multipack' }).click();
-      await page.getByRole('combobox', { name: 'Form' }).click();
-      await page.getByRole('option', { name: 'Staggered rows' }).click();
-      await page.waitForTimeout(5000);
-    },
-    async (page) => {
-      for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
-      await page.waitForTimeout(1500);
-    },
-  ],
   [
     'mockup',
     `/shots/${printed.find((s) => s.title === 'Band').id}`,
@@ -107,9 +77,30 @@ const VIEWS = [
     },
   ],
   ['mockup-survey', `/library/scenes/${scenes.find((s) => s.title === 'Kraft seed packet').id}`],
+  [
+    'overlays',
+    `/shots/${saleShot('Why it lasts')}`,
+    async (page) => {
+      const strip = page.getByRole('region', { name: 'Depth, from back to front' });
+      await strip.getByRole('button', { name: 'Close-up of the rim', exact: true }).click();
+      await page.getByRole('button', { name: /1 Place/ }).click();
+      await page.getByRole('button', { name: /4 Overlays/ }).click();
+    },
+  ],
+  [
+    'sizes',
+    `/shots/${saleShot('Sale, half and half')}`,
+    async (page) => {
+      await page.getByRole('button', { name: 'All on one sheet' }).click();
+      await page.getByRole('radio', { name: 'Small' }).click();
+      await page.waitForTimeout(9000);
+    },
+  ],
+  ['brand', '/brand'],
+  ['templates', '/templates', async (page) => page.waitForTimeout(4000)],
+  ['ideas', `/listings/${listing.id}/ideas`, async (page) => page.waitForTimeout(6000)],
   ['spec-sheets', '/spec-sheets'],
   ['deliveries', '/deliveries'],
-  ['delivery', `/deliveries/${delivery.id}`],
 ];
 
 const browser = await chromium.launch(chromiumLaunch);

@@ -270,7 +270,10 @@ export function useKnownSizes(detail: ListingDetail): ReadonlyMap<string, { widt
   const { data: pictures } = useServer<{ picture: string; width: number; height: number }[]>('/api/pictures');
   return useMemo(() => {
     const map = new Map<string, { width: number; height: number }>();
-    for (const v of detail.variants) if (v.data.cutout) map.set(v.data.cutout.picture, v.data.cutout);
+    for (const { data } of detail.variants) {
+      if (data.cutout) map.set(data.cutout.picture, data.cutout);
+      if (data.photo) map.set(data.photo.picture, data.photo);
+    }
     for (const p of pictures ?? []) map.set(p.picture, p);
     return map;
   }, [detail.variants, pictures]);

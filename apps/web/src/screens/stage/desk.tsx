@@ -1,6 +1,7 @@
 import { Accordion } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import { openPlaces } from '@scenograph/core/templates/fill';
 import { BASE } from '@scenograph/core/shot/edit';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf, STUDIO_LIGHT } from '@scenograph/core/stage/ground';
@@ -62,6 +63,7 @@ export function Desk({
   const palette = useProductPalette(resolved);
   const OverlayDesk = element && overlayDesk(element.kind);
   if (!shot) return null;
+  const places = openPlaces(shot);
   const light =
     element?.kind === 'product'
       ? (element.shadow.light ?? groundOf(resolved.elements)?.light ?? STUDIO_LIGHT)
@@ -75,6 +77,27 @@ export function Desk({
             Back to the base
           </button>
         </p>
+      )}
+      {places.length > 0 && (
+        <div className="border-line bg-spruce-tint border-b px-3.5 py-2 text-[12.5px]">
+          <p className="font-medium">Places of the template still to be filled</p>
+          <ul className="mt-1 grid gap-1">
+            {places.map((e) => (
+              <li key={e.id} className="flex items-center justify-between gap-2">
+                <span>{e.place?.hint || e.name}</span>
+                <Button
+                  aria-label={`Fill ${e.name}`}
+                  onClick={() => {
+                    stage.select(e.id);
+                    onOpen([elementKind(e.kind).role === 'overlay' ? 'overlays' : 'place']);
+                  }}
+                >
+                  Fill it
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </div>
       )}
       <Accordion.Root type="multiple" value={open} onValueChange={onOpen}>
         <Section
@@ -173,6 +196,7 @@ export function Desk({
               element={element}
               written={differencesOf(differences, written)}
               elements={resolved.elements}
+              frame={resolved}
               during={during}
               commit={patch}
             />

@@ -5,6 +5,7 @@ import { fillTemplate } from '@scenograph/core/templates/fill';
 import { PURPOSES, SEASONS } from '@scenograph/core/templates/template';
 import type { ListedTemplate } from '../../api/brand';
 import {
+  reducedUrl,
   refresh,
   request,
   useServer,
@@ -18,13 +19,14 @@ import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
-import { TemplateCard } from './template-card';
+import { PRODUCT, TemplateCard } from './template-card';
 import { useTemplates } from './use-templates';
 
 /** Laid-out pictures with places for products and data, shown with a product of one's own. */
 export function TemplatesScreen() {
   const { data: templates, error } = useTemplates();
   const { data: products } = useServer<Product[]>('/api/products');
+  const { data: listings } = useServer<ListingSummary[]>('/api/listings');
   const [purpose, setPurpose] = useState('all');
   const [season, setSeason] = useState('all');
   const [shown, setShown] = useState<string | null>(null);
@@ -40,6 +42,12 @@ export function TemplatesScreen() {
       (purpose === 'all' || t.purpose === purpose || (purpose === 'own' && t.own)) &&
       (season === 'all' || t.season === season),
   );
+  const navigate = useNavigate();
+  const drop = async (template: ListedTemplate, id: string) => {
+    const listing = listings?.find((l) => l.variants.some((v) => v.id === id));
+    if (!listing) return say('stop', 'This product is in no listing yet. Start one from its photo first.');
+    await make(template, listing, id, (shot) => void navigate(`/shots/${shot}`));
+  };
   const remove = async (id: string) => {
     try {
       await request('DELETE', `/api/templates/${id}`);
@@ -76,20 +84,42 @@ export function TemplatesScreen() {
               ...SEASONS.map((s) => ({ value: s as string, title: s[0].toUpperCase() + s.slice(1) })),
             ]}
           />
-          {variant && (
-            <Select
-              label="Shown with"
-              value={variant.id}
-              onChange={setShown}
-              options={variants.map((v) => ({ value: v.id, title: v.title }))}
-            />
-          )}
+        </div>
+        <div
+          role="group"
+          aria-label="Products, to be dropped on a template"
+          className="mb-3 flex items-center gap-1.5 overflow-x-auto pb-1"
+        >
+          {variants.map((v) => (
+            <button
+              key={v.id}
+              type="button"
+              draggable
+              title={`${v.title}: drop it on a template, or click to see all templates with it`}
+              aria-label={`Show all with ${v.title}`}
+              aria-pressed={v.id === variant?.id}
+              onDragStart={(e) => {
+                e.dataTransfer.setData(PRODUCT, v.id);
+                e.dataTransfer.effectAllowed = 'copy';
+              }}
+              onClick={() => setShown(v.id)}
+              className={`flex h-14 w-14 shrink-0 cursor-grab items-center justify-center rounded-md border bg-white p-1 ${v.id === variant?.id ? 'border-spruce outline-spruce outline-1' : 'border-line hover:border-ink-3'}`}
+            >
+              <img
+                src={reducedUrl(v.data.cutout!.picture, 160)}
+                alt=""
+                draggable={false}
+                className="max-h-full max-w-full"
+              />
+            </button>
+          ))}
+          <span className="text-ink-2 pl-2 text-[12px]">Drop a product on a template to fill it.</span>
         </div>
         {error && <Trouble error={error} />}
         {!templates && !error && <Waiting what="the templates" />}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
           {list?.map((t) => (
-            <TemplateCard key={t.id} template={t} variant={variant}>
+            <TemplateCard key={t.id} template={t} variant={variant} onProduct={(id) => void drop(t, id)}>
               <p className="font-semibold">{t.title}</p>
               <div className="flex items-center gap-2">
                 <span className="text-ink-2 grow text-[12px]">
@@ -124,24 +154,6 @@ function UseDialog({
   const { data: listings } = useServer<ListingSummary[]>('/api/listings');
   const navigate = useNavigate();
   const own = listings?.filter((l) => l.variants.some((v) => v.data.cutout));
-  const make = async (listing: ListingSummary) => {
-    const first =
-      listing.variants.find((v) => v.id === variant?.id) ?? listing.variants.find((v) => v.data.cutout)!;
-    try {
-      const [shot] = await request<ShotRow[]>('POST', `/api/listings/${listing.id}/shots/of-documents`, {
-        shots: [
-          {
-            title: template.title,
-            document: fillTemplate(template.document, first.data, first.pose, othersOf(listing, first)),
-          },
-        ],
-      });
-      refresh('/api/listings');
-      void navigate(`/shots/${shot.id}`);
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
   return (
     <Dialog
       open
@@ -153,7 +165,12 @@ function UseDialog({
       <ul className="grid gap-1.5">
         {own?.map((l) => (
           <li key={l.id}>
-            <Button className="w-full !justify-start" onClick={() => void make(l)}>
+            <Button
+              className="w-full !justify-start"
+              onClick={() =>
+                void make(template, l, variant?.id ?? null, (shot) => void navigate(`/shots/${shot}`))
+              }
+            >
               {l.title}
             </Button>
           </li>
@@ -161,6 +178,32 @@ function UseDialog({
       </ul>
     </Dialog>
   );
+}
+
+/** Fills a template with a variant of a listing (its first with a cutout otherwise) as a new shot of it. */
+async function make(
+  template: ListedTemplate,
+  listing: ListingSummary,
+  wanted: string | null,
+  done: (shot: string) => void,
+): Promise<void> {
+  const first =
+    listing.variants.find((v) => v.id === wanted && v.data.cutout) ??
+    listing.variants.find((v) => v.data.cutout)!;
+  try {
+    const [shot] = await request<ShotRow[]>('POST', `/api/listings/${listing.id}/shots/of-documents`, {
+      shots: [
+        {
+          title: template.title,
+          document: fillTemplate(template.document, first.data, first.pose, othersOf(listing, first)),
+        },
+      ],
+    });
+    refresh('/api/listings');
+    done(shot.id);
+  } catch (e) {
+    say('stop', (e as Error).message);
+  }
 }
 
 /** The other variants of a listing, for templates with several places. */

@@ -7,13 +7,11 @@ import { Button, Segmented } from '../../../ui/controls';
 import { patchAt, Share } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 
-export function LogoDesk({ element, elements, during, commit }: OverlayDeskProps<LogoElement>) {
+export function LogoDesk({ element, frame, during, commit }: OverlayDeskProps<LogoElement>) {
   const field = { element, during, commit };
   const { box } = element;
-  const ground = elements.find((e) => e.kind === 'backdrop');
   const put = (right: boolean, low: boolean) => {
-    if (!ground) return;
-    const [w, h] = frameOf(elements);
+    const { width: w, height: h } = frame;
     const clear = Math.min(w, h) * 0.05;
     commit('Place the logo', {
       box: { ...box, x: right ? w - clear - box.width : clear, y: low ? h - clear - box.height : clear },
@@ -41,15 +39,6 @@ export function LogoDesk({ element, elements, during, commit }: OverlayDeskProps
       <Share {...field} label="Clear space" path="clear" max={2} />
     </div>
   );
-}
-
-/** A plain ground takes the whole frame; a scene's picture may be larger than it. */
-function frameOf(elements: readonly ShotElement[]): [number, number] {
-  const ground = elements.find((e) => e.kind === 'backdrop')!;
-  return [
-    ground.box.width + 2 * Math.min(0, ground.box.x),
-    ground.box.height + 2 * Math.min(0, ground.box.y),
-  ];
 }
 
 /** The logos of the brand kit, to choose one of. */

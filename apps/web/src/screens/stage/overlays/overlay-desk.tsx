@@ -19,6 +19,7 @@ export interface OverlayDeskProps<E extends ShotElement = ShotElement> {
   written: E;
   /** Everything on the stage, resolved. */
   elements: readonly ShotElement[];
+  frame: { width: number; height: number };
   during(patch: Partial<ShotElement>): void;
   commit(label: string, patch: Partial<ShotElement>): void;
 }
