@@ -34,7 +34,10 @@ const VIEWS = [
   [
     'stage-slot',
     `/shots/${shot('Morning sill')}?slot=gazette-ads%2Fmedium-rectangle`,
-    async (page) => page.getByRole('button', { name: /Checks/ }).click(),
+    async (page) => {
+      await page.getByRole('button', { name: /1 Place/ }).click();
+      await page.getByRole('button', { name: /6 Checks/ }).click();
+    },
   ],
   ['photos', '/photos'],
   [

@@ -38,7 +38,7 @@ export function SizeStrip({
   onOpen(key: string | null): void;
   onFeed(key: string, on: boolean): void;
   onAll(): void;
-  /** Another sheet shows the sizes: the strip stands still. */
+  /** Another sheet shows the sizes: the strip comes after it. */
   paused: boolean;
 }) {
   const base = useMemo(() => resolveBase(shot, data), [shot, data]);
@@ -143,7 +143,7 @@ function SlotTile({
 }) {
   const resolved = useMemo(() => resolveForSlot(shot, fed.key, fed.slot, data), [shot, fed, data]);
   const { ref, seen } = useSeen<HTMLSpanElement>();
-  const { canvas, size } = useThumbnail(resolved, 150, 62, !paused, seen ? 'seen' : 'unseen');
+  const { canvas, size } = useThumbnail(resolved, 150, 62, true, seen && !paused ? 'seen' : 'unseen');
   const results = useChecks(resolved, fed.slot, fed.key, known, seen && !paused);
   return (
     <Tile
