@@ -1,6 +1,7 @@
 import { uprightBounds } from '../elements/element';
 import { elementKind, type ShotElement } from '../elements/index';
-import { coveredBounds, overlapArea } from './arrange-overlays';
+import { overlapArea } from './fit/bounds';
+import { coveredBounds } from './fit/covered';
 
 /**
  * A new overlay at the place, of a grid over the frame, where it covers least of what is there: words and signs most of

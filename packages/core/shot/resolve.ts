@@ -6,7 +6,7 @@ import { basePoint, drawnPxPerMm, scaledOnBase, standingOf, trueSizeBox } from '
 import { applyBrand } from '../brand/kit';
 import { type ProductData } from './data';
 import type { Shot, SlotFit } from './document';
-import { coverBox, fitToSlot } from './fit-to-slot';
+import { coverBox, fitToSlot } from './fit/fit-to-slot';
 
 /** A shot with everything decided: data bound, boxes in the frame's pixels. Ready to be painted or measured. */
 export interface ResolvedShot {

@@ -1,6 +1,6 @@
 import { uprightBounds } from '../../elements/element';
 import { elementKind } from '../../elements/index';
-import { overlapArea } from '../../shot/arrange-overlays';
+import { overlapArea } from '../../shot/fit/bounds';
 import { percent, shareOf, type Check, type Finding } from './check';
 
 /** Others may reach into a logo's clear space by so much of it. */

@@ -1,4 +1,4 @@
-import { readableSize } from '../../shot/arrange-overlays';
+import { readableSize } from '../../shot/fit/covered';
 import { BASE, patchFit } from '../../shot/edit';
 import { percent, shareOf, type Check, type Finding } from './check';
 

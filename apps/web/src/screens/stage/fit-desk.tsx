@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
-import { importanceOrder } from '@scenograph/core/shot/arrange-overlays';
+import { importanceOrder } from '@scenograph/core/shot/fit/importance';
 import type { Shot } from '@scenograph/core/shot/document';
 import { makeBase, resetFit } from '@scenograph/core/shot/edit';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';

@@ -20,7 +20,6 @@ import {
 } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, IconButton, Select } from '../../ui/controls';
-import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { FindAction, TopBar } from '../../ui/top-bar';
@@ -46,7 +45,8 @@ import { SpotHandle } from './overlays/spot-handle';
 import { useKit } from '../../api/brand';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
-import { isSaved, saveNow, useStage, type Saving, type StoredShot } from './store';
+import { ConflictDialog, SavingNote } from './saving';
+import { isSaved, saveNow, useStage, type StoredShot } from './store';
 import { trueSize } from './true-size';
 import { useEditing } from './use-editing';
 
@@ -545,59 +545,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         />
       )}
       {delivering && <DeliverDialog detail={detail} before={saveNow} onClose={() => setDelivering(false)} />}
-      {stage.conflict && (
-        <Dialog
-          open
-          onClose={() => undefined}
-          title="This shot was changed elsewhere"
-          footer={
-            <>
-              <Button
-                onClick={async () => {
-                  try {
-                    await request('POST', `/api/shots/${stored.id}/copy`, {
-                      title: `${row?.title ?? stored.title}, mine`,
-                      document: stage.document,
-                    });
-                    stage.takeTheirs();
-                    refresh('/api/listings');
-                    say('pass', 'Your version is kept as a copy of its own.');
-                  } catch (e) {
-                    say('stop', (e as Error).message);
-                  }
-                }}
-              >
-                Keep mine as a copy
-              </Button>
-              <Button onClick={stage.takeTheirs}>Take theirs</Button>
-              <Button tone="main" onClick={stage.keepMine}>
-                Keep mine
-              </Button>
-            </>
-          }
-        >
-          <p>{stage.conflict.message}</p>
-        </Dialog>
-      )}
+      <ConflictDialog shotId={stored.id} title={row?.title ?? stored.title} />
     </>
-  );
-}
-
-function SavingNote({ saving, at }: { saving: Saving; at: Date | null }) {
-  const text = {
-    saved: at ? `saved ${at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : 'saved',
-    waiting: 'saving',
-    saving: 'saving',
-    offline: 'not saved yet, trying again',
-    conflict: 'changed elsewhere',
-  }[saving];
-  return (
-    <span
-      role="status"
-      data-testid="saving"
-      className={`measure whitespace-nowrap ${saving === 'offline' || saving === 'conflict' ? 'text-coral-ink' : 'text-ink-2'}`}
-    >
-      {text}
-    </span>
   );
 }

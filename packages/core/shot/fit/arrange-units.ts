@@ -1,7 +1,8 @@
-import { uprightBounds } from '../elements/element';
-import { elementKind, scaledElement, type ShotElement } from '../elements/index';
-import type { TextElement } from '../elements/text/definition';
-import type { Bounds } from '../vector/outline';
+import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
+import type { TextElement } from '../../elements/text/definition';
+import type { Bounds } from '../../vector/outline';
+import { area, overlapArea, union, type Frame } from './bounds';
+import { CHARACTER, coveredBounds, linesAt, longestWord, readableSize } from './covered';
 
 /**
  * Overlays of a base laid out anew in a frame of another shape: what belongs together stays together, units are stacked
@@ -9,10 +10,8 @@ import type { Bounds } from '../vector/outline';
  * dropped until the others are readable. Our own rules; no measure of text is needed, so that they hold everywhere.
  */
 
-type Frame = { width: number; height: number };
-
 /** What moves and scales as one: an overlay with all that lies on it. */
-interface Unit {
+export interface Unit {
   members: ShotElement[];
   bounds: Bounds;
   /** Alone and free to break its lines anew. */
@@ -24,70 +23,6 @@ export interface Arranged {
   elements: Map<string, ShotElement>;
   dropped: string[];
 }
-
-/** The smallest letters that can be read in a picture of this size, in its pixels. */
-export function readableSize(frame: Frame): number {
-  return Math.max(9, Math.min(frame.width, frame.height) * 0.014);
-}
-
-/** Ids from the most to the least important: the user's order first, then by kind, larger words before smaller. */
-export function importanceOrder(elements: readonly ShotElement[], importance: readonly string[]): string[] {
-  const weight = (e: ShotElement) => {
-    const { weight: own } = elementKind(e.kind);
-    const words = elementKind(e.kind).wraps?.(e);
-    return own + (words ? Math.min(1.9, words.size / 200) : 0);
-  };
-  const named = importance.filter((id) => elements.some((e) => e.id === id));
-  const others = elements.filter((e) => !named.includes(e.id)).sort((a, b) => weight(b) - weight(a));
-  return [...named, ...others.map((e) => e.id)];
-}
-
-/** About how wide a character is, in ems. */
-const CHARACTER = 0.53;
-
-/** Lines that a text takes at a size in a width, estimated. */
-function linesAt(text: string, size: number, width: number): number {
-  const room = Math.max(1, Math.floor(width / (size * CHARACTER)));
-  let lines = 0;
-  for (const paragraph of text.split('\n')) {
-    let at = 0;
-    lines++;
-    for (const word of paragraph.split(/\s+/)) {
-      if (at > 0 && at + 1 + word.length > room) {
-        lines++;
-        at = word.length;
-      } else at += (at ? 1 : 0) + word.length;
-    }
-  }
-  return lines;
-}
-
-const longestWord = (text: string) => Math.max(1, ...text.split(/\s+/).map((w) => w.length));
-
-/** What an overlay really covers of its box, as far as can be told without its font. */
-export function coveredBounds(e: ShotElement): Bounds {
-  const b = uprightBounds(e.box);
-  if (e.kind !== 'text' || e.box.rotation !== 0) return b;
-  const lines = linesAt(e.text, e.size, b.width);
-  const height = Math.min(b.height, lines * e.size * e.leading);
-  const longest = Math.max(...e.text.split('\n').map((l) => l.length)) * e.size * CHARACTER;
-  const width = lines > e.text.split('\n').length ? b.width : Math.min(b.width, longest);
-  const freeX = b.width - width;
-  const freeY = b.height - height;
-  const x = b.x + (e.align === 'right' ? freeX : e.align === 'centre' ? freeX / 2 : 0);
-  const y = b.y + (e.vertical === 'bottom' ? freeY : e.vertical === 'middle' ? freeY / 2 : 0);
-  return { x, y, width, height };
-}
-
-export function overlapArea(a: Bounds, b: Bounds): number {
-  const w = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x);
-  const h = Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y);
-  return w > 0 && h > 0 ? w * h : 0;
-}
-
-const area = (b: Bounds) => b.width * b.height;
-const contains = (outer: Bounds, x: number, y: number) =>
-  x >= outer.x && x <= outer.x + outer.width && y >= outer.y && y <= outer.y + outer.height;
 
 /** Overlays in groups: one lies on another when the other covers most of it, or both are linked. */
 export function unitsOf(overlays: readonly ShotElement[], order: readonly string[]): Unit[] {
@@ -179,6 +114,7 @@ function place(
 
 /** Least and greatest scale of a unit, of the natural one. */
 const LARGEST = 1.7;
+
 const SMALLEST = 0.45;
 
 function stack(units: Unit[], room: Bounds, natural: number, readable: number) {
@@ -376,76 +312,4 @@ function settle(cells: Cell[], readable: number): Map<string, ShotElement> {
       });
   }
   return out;
-}
-
-/** The rectangles beside, over and under what is kept clear, the most useful first. */
-export function roomsBeside(region: Bounds, taken: readonly Bounds[], gap: number): Bounds[] {
-  const inside = taken.filter((t) => overlapArea(t, region) > 0);
-  if (!inside.length) return [region];
-  const t = union(inside);
-  const right = region.x + region.width;
-  const bottom = region.y + region.height;
-  const list: Bounds[] = [
-    { ...region, width: t.x - gap - region.x },
-    { ...region, x: t.x + t.width + gap, width: right - t.x - t.width - gap },
-    { ...region, height: t.y - gap - region.y },
-    { ...region, y: t.y + t.height + gap, height: bottom - t.y - t.height - gap },
-  ];
-  return list.filter((b) => b.width > 8 && b.height > 8).sort((a, b) => usefulness(b) - usefulness(a));
-}
-
-/** A large room that is not too thin. */
-const usefulness = (b: Bounds) =>
-  area(b) * Math.min(1, (4 * Math.min(b.width, b.height)) / Math.max(b.width, b.height));
-
-export function union(list: readonly Bounds[]): Bounds {
-  const x = Math.min(...list.map((b) => b.x));
-  const y = Math.min(...list.map((b) => b.y));
-  return {
-    x,
-    y,
-    width: Math.max(...list.map((b) => b.x + b.width)) - x,
-    height: Math.max(...list.map((b) => b.y + b.height)) - y,
-  };
-}
-
-/** Whether overlays as they are placed get in each other's or the product's way more than in the base. */
-export function clashes(
-  base: readonly ShotElement[],
-  placed: readonly ShotElement[],
-  baseProduct: Bounds | null,
-  product: Bounds | null,
-  slot: Frame,
-): boolean {
-  const readable = readableSize(slot);
-  const was = base.map(coveredBounds);
-  const now = placed.map(coveredBounds);
-  for (let i = 0; i < now.length; i++) {
-    const words = elementKind(placed[i].kind).wraps?.(placed[i]);
-    const before = elementKind(base[i].kind).wraps?.(base[i]);
-    if (words && before && words.size < readable && words.text.trim() !== '') return true;
-    if (product && baseProduct) {
-      const share = overlapArea(now[i], product) / Math.max(1, area(now[i]));
-      if (share > overlapArea(was[i], baseProduct) / Math.max(1, area(was[i])) + 0.12) return true;
-    }
-    for (let j = 0; j < i; j++) {
-      const share = overlapArea(now[i], now[j]) / Math.max(1, Math.min(area(now[i]), area(now[j])));
-      const first = overlapArea(was[i], was[j]) / Math.max(1, Math.min(area(was[i]), area(was[j])));
-      if (share > first + 0.08) return true;
-    }
-  }
-  return false;
-}
-
-/** The smallest of some regions that holds the middle of a box. */
-export function homeOf(box: Bounds, regions: readonly Bounds[]): number {
-  let best = -1;
-  regions.forEach((r, i) => {
-    if (
-      contains(r, box.x + box.width / 2, box.y + box.height / 2) &&
-      (best < 0 || area(r) < area(regions[best]))
-    )
-      best = i;
-  });
-  return best;
 }
