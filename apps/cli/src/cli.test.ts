@@ -14,6 +14,8 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { sceneShot } from '@scenograph/core/shot/starters';
+import { DESIGNS } from '@scenograph/core/templates/designs';
+import { fillTemplate } from '@scenograph/core/templates/fill';
 
 const ROOT = join(__dirname, '../../..');
 const folder = mkdtempSync(join(tmpdir(), 'scenograph-cli-'));
@@ -80,6 +82,31 @@ test('cutout, render and check work one after the other, as JSON', async () => {
     expect(`${meta.width}x${meta.height}`).toBe(size);
     expect(made.json.sha256).toBe(hash(at(file)));
   }
+
+  // A template's words, prices and brand come from data; in a strip they are arranged by rule.
+  const filled = fillTemplate(DESIGNS.find((d) => d.id === 'sale-half')!.document, data, 'stand');
+  writeFileSync(at('sale.json'), JSON.stringify(filled));
+  writeFileSync(at('data.json'), JSON.stringify({ ...data, price: 24, fields: { was: '30' } }));
+  const sale = (...more: string[]) =>
+    scenograph(
+      'render',
+      at('sale.json'),
+      '--assets',
+      at('assets'),
+      '--size',
+      '728x90',
+      '-o',
+      at('sale.png'),
+      ...more,
+    );
+  expect(sale().json.missing).toEqual(expect.arrayContaining(['title', 'amount', 'was']));
+  expect(sale('--data', at('data.json')).json).toMatchObject({ missing: [], dropped: [] });
+  writeFileSync(at('odd.json'), JSON.stringify({ ...data, price: 'free' }));
+  const odd = sale('--data', at('odd.json'));
+  expect([odd.code, odd.error]).toEqual([
+    1,
+    expect.stringMatching(/not product data: "price" must be a number/),
+  ]);
 
   const slot = JSON.parse(readFileSync(join(ROOT, 'demo/spec-sheets/kestrel-market.json'), 'utf8')).slots[0];
   writeFileSync(at('slot.json'), JSON.stringify(slot));

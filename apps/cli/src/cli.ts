@@ -1,19 +1,14 @@
-import { createHash } from 'node:crypto';
-import { readdir, readFile } from 'node:fs/promises';
-import { basename, extname, join } from 'node:path';
+import { readFile } from 'node:fs/promises';
+import { basename, extname } from 'node:path';
 import { cutOut, NoProductError } from '@scenograph/core/cutout/index';
 import type { OwnShadow } from '@scenograph/core/cutout/own-shadow';
 import { PLAIN_EDGE, PLAIN_RECIPE, type CutoutRecipe, type Step } from '@scenograph/core/cutout/recipe';
 import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
-import { needsOf } from '@scenograph/core/paint/paint-shot';
 import { alphaPlane, createRgba, type Plane, type Rgba } from '@scenograph/core/raster/pixels';
 import { resize } from '@scenograph/core/raster/resample';
-import { readShot } from '@scenograph/core/shot/document';
-import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { runChecks, worst } from '@scenograph/core/spec/checks/index';
 import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
-import { encodeGreyPng, encodePicture, encodePng } from '@scenograph/host-node/encode';
-import { createPainter } from '@scenograph/host-node/painter';
+import { encodeGreyPng, encodePng } from '@scenograph/host-node/encode';
 import {
   decodeGrey,
   decodePicture,
@@ -22,9 +17,10 @@ import {
   takePicture,
 } from '@scenograph/host-node/read-picture';
 import { Command, InvalidArgumentError } from 'commander';
-import { print, round, Unusable, write } from './common';
+import { explain, parseJson, print, round, Unusable, write } from './common';
 import { addFillCommand } from './fill-command';
 import { addPrintCommand } from './print-command';
+import { addRenderCommand } from './render-command';
 import { addStageCommand } from './stage-command';
 
 /** Exit codes: 0 done, 1 the input cannot be used (a sentence on stderr), 2 wrong usage, 3 a check stops the picture. */
@@ -138,54 +134,6 @@ program
   });
 
 program
-  .command('render')
-  .description('paint a shot at a size and write it as JPEG, PNG or WebP')
-  .argument('<shot>', 'a shot document (JSON)')
-  .requiredOption('--assets <dir>', 'the folder with the pictures that the shot names by content hash')
-  .requiredOption(
-    '--size <WxH>',
-    'size in pixels, such as 2000x1500; another shape than the base is fitted by rule',
-    readSize,
-  )
-  .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
-  .option('--max-bytes <n>', 'search the quality so that the file stays within this', readCount)
-  .action(
-    async (
-      file: string,
-      options: { assets: string; size: { width: number; height: number }; output: string; maxBytes?: number },
-    ) => {
-      const started = performance.now();
-      const format = formatOf(options.output);
-      const text = await readFile(file, 'utf8');
-      const shot = explain(file, () => readShot(parseJson(file, text)));
-      const { width, height } = options.size;
-      const sameShape = Math.abs(width / height - shot.frame.width / shot.frame.height) < 0.002;
-      const resolved = sameShape
-        ? resolveBase(shot, null)
-        : resolveForSlot(shot, '', plainSlot(width, height), null);
-      const assets = await findAssets(options.assets, needsOf(resolved).pictures);
-      const painter = createPainter((hash) => readFile(assets.get(hash)!));
-      const scale = sameShape ? Math.max(width / resolved.width, height / resolved.height) : 1;
-      const painted = await painter.paint(resolved, { scale });
-      let pixels = painted.pixels();
-      if (pixels.width !== width || pixels.height !== height) pixels = resize(pixels, width, height);
-      const { bytes, quality } = await encodePicture(pixels, format, options.maxBytes);
-      await write(options.output, bytes);
-      print({
-        output: options.output,
-        width,
-        height,
-        format,
-        quality,
-        bytes: bytes.length,
-        sha256: createHash('sha256').update(bytes).digest('hex'),
-        missing: resolved.missing,
-        milliseconds: Math.round(performance.now() - started),
-      });
-    },
-  );
-
-program
   .command('check')
   .description('measure a finished picture against a slot; exit code 3 when it breaks a rule')
   .argument('<picture>', 'JPEG, PNG or WebP')
@@ -249,57 +197,6 @@ async function loadSlot(file: string): Promise<Slot> {
 }
 
 /** Everything a hash may be found as: by name first, else by what the file holds. */
-async function findAssets(folder: string, hashes: string[]): Promise<Map<string, string>> {
-  const found = new Map<string, string>();
-  const files = (await readdir(folder, { withFileTypes: true }))
-    .filter((f) => f.isFile())
-    .map((f) => join(folder, f.name));
-  for (const file of files) {
-    const name = basename(file, extname(file)).toLowerCase();
-    if (hashes.includes(name)) found.set(name, file);
-  }
-  if (found.size < hashes.length)
-    for (const file of files) {
-      const hash = createHash('sha256')
-        .update(await readFile(file))
-        .digest('hex');
-      if (hashes.includes(hash)) found.set(hash, file);
-    }
-  const missing = hashes.filter((h) => !found.has(h));
-  if (missing.length)
-    throw new Unusable(
-      `${missing.length} of ${hashes.length} pictures that the shot names are not in ${folder}: ${missing.join(', ')}.`,
-    );
-  return found;
-}
-
-function plainSlot(width: number, height: number): Slot {
-  return readSlot({
-    id: 'size',
-    title: 'Size',
-    width,
-    height,
-    formats: ['jpeg'],
-    maxBytes: 1e9,
-    background: { kind: 'any' },
-  });
-}
-
-function parseJson(file: string, text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    throw new Unusable(`${file} is not valid JSON.`);
-  }
-}
-
-function explain<T>(file: string, read: () => T): T {
-  try {
-    return read();
-  } catch (error) {
-    throw error instanceof Unusable ? error : new Unusable(`${file}: ${(error as Error).message}`);
-  }
-}
 
 function formatOf(file: string): Format {
   const found = ({ '.jpg': 'jpeg', '.jpeg': 'jpeg', '.png': 'png', '.webp': 'webp' } as const)[
@@ -307,16 +204,6 @@ function formatOf(file: string): Format {
   ];
   if (!found) throw new Unusable(`"${file}" must end in .jpg, .png or .webp, which says the format.`);
   return found;
-}
-
-function readSize(text: string): { width: number; height: number } {
-  const match = /^(\d{1,5})x(\d{1,5})$/i.exec(text);
-  const size = match && { width: Number(match[1]), height: Number(match[2]) };
-  if (!size || size.width < 16 || size.height < 16 || size.width > 12000 || size.height > 12000)
-    throw new InvalidArgumentError(
-      'Write it as WIDTHxHEIGHT, each 16 to 12000 pixels, for example 2000x1500.',
-    );
-  return size;
 }
 
 function readLength(low: number, high: number) {
@@ -369,16 +256,10 @@ async function shadowPicture(shadow: OwnShadow | null, photo: Rgba): Promise<Buf
   return encodePng(out);
 }
 
-function readCount(text: string): number {
-  const n = Number(text);
-  if (!Number.isInteger(n) || n < 1024)
-    throw new InvalidArgumentError('A whole number of bytes, 1024 or more.');
-  return n;
-}
-
 addStageCommand(program, formatOf);
 addPrintCommand(program, formatOf);
 addFillCommand(program, formatOf);
+addRenderCommand(program, formatOf);
 
 try {
   await program.parseAsync();

@@ -35,3 +35,19 @@ export function readShare(text: string): number {
   if (!(n >= 0 && n <= 1) || text.trim() === '') throw new InvalidArgumentError('A number from 0 to 1.');
   return n;
 }
+
+export function parseJson(file: string, text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new Unusable(`${file} is not valid JSON.`);
+  }
+}
+
+export function explain<T>(file: string, read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    throw error instanceof Unusable ? error : new Unusable(`${file}: ${(error as Error).message}`);
+  }
+}

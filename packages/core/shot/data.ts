@@ -1,7 +1,9 @@
 import type { OwnShadowLayer } from '../elements/product/definition';
 import type { ProductBase } from '../stage/base';
 import type { Bounds } from '../vector/outline';
-import type { BrandKit } from '../brand/kit';
+import Joi from 'joi';
+import { brandKitSchema, type BrandKit } from '../brand/kit';
+import { hashSchema } from '../elements/element';
 import { IntlMessageFormat } from 'intl-messageformat';
 
 /** What texts and pictures of a shot may be bound to: one variant of a product. */
@@ -30,6 +32,48 @@ export interface ProductData {
     shadow?: OwnShadowLayer | null;
     base?: ProductBase | null;
   } | null;
+}
+
+const mm = Joi.number().greater(0).max(20000).allow(null).default(null);
+const pixels = Joi.number().integer().min(1).required();
+const place = Joi.object({
+  x: Joi.number().required(),
+  y: Joi.number().required(),
+  width: Joi.number().greater(0).required(),
+  height: Joi.number().greater(0).required(),
+}).required();
+const dataSchema = Joi.object({
+  title: Joi.string().max(200).allow('').default(''),
+  variant: Joi.string().max(120).allow('').default(''),
+  sku: Joi.string().max(80).allow('').default(''),
+  price: Joi.number().min(0).allow(null).default(null),
+  currency: Joi.string()
+    .pattern(/^[A-Z]{3}$/)
+    .default('GBP'),
+  widthMm: mm,
+  heightMm: mm,
+  depthMm: mm,
+  fields: Joi.object().pattern(Joi.string().max(40), Joi.string().max(2000).allow('')).default({}),
+  brand: brandKitSchema.allow(null).default(null),
+  photo: Joi.object({ picture: hashSchema.required(), width: pixels, height: pixels, cutout: place })
+    .allow(null)
+    .default(null),
+  cutout: Joi.object({
+    picture: hashSchema.required(),
+    width: pixels,
+    height: pixels,
+    shadow: Joi.object().unknown(true).allow(null),
+    base: Joi.object().unknown(true).allow(null),
+  })
+    .allow(null)
+    .default(null),
+});
+
+/** Reads product data from elsewhere; throws a sentence that says what in it is wrong. */
+export function readProductData(value: unknown): ProductData {
+  const { value: data, error } = dataSchema.validate(value);
+  if (error) throw new Error(`This is not product data: ${error.message}.`);
+  return data as ProductData;
 }
 
 const LOCALE = 'en-GB';

@@ -9,6 +9,7 @@ import {
 import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
+import { ownFontHash } from '@scenograph/core/type/catalogue';
 import { createPainter } from '@scenograph/host-node/painter';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
@@ -126,7 +127,14 @@ export class ShotsService {
     const shot = await this.one(id);
     const zip = new yazl.ZipFile();
     zip.addBuffer(Buffer.from(JSON.stringify(shot.document, null, 2)), 'shot.json');
-    for (const hash of needsOf(resolveBase(shot.document, null)).pictures) {
+    const [listing] = await this.db.select().from(listings).where(eq(listings.id, shot.listingId));
+    const own = await variantsOf(this.db, [listing.productId]);
+    // What texts and brand are filled from, so that the shot is painted the same elsewhere.
+    const data = (own.find((v) => v.data.cutout) ?? own[0])?.data ?? null;
+    if (data) zip.addBuffer(Buffer.from(JSON.stringify(data, null, 2)), 'data.json');
+    const { pictures, fonts } = needsOf(resolveBase(shot.document, data));
+    const ownFonts = fonts.map(ownFontHash).filter((hash): hash is string => hash !== null);
+    for (const hash of [...pictures, ...ownFonts]) {
       const info = await this.store.info(hash);
       if (info)
         zip.addReadStreamLazy(`assets/${hash}.${info.mime.split('/')[1]}`, { compress: false }, (done) =>
