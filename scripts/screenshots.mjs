@@ -22,7 +22,6 @@ const { shots: sale } = await api(`/api/listings/${saleListing.id}`);
 const saleShot = (title) => sale.find((s) => s.title === title).id;
 const photos = await api('/api/photos');
 const scenes = await api('/api/scenes');
-const [delivery] = await api('/api/deliveries');
 const photo = (name) => photos.find((p) => p.name === name).id;
 const shot = (title) => shots.find((s) => s.title === title).id;
 

@@ -97,7 +97,7 @@ export function subjectZone(
   group: Bounds | null,
   slot: Slot,
 ): { from: Bounds; to: Bounds } | null {
-  if (!group || slot.coverage.min !== null) return null;
+  if (!group || slot.background.kind === 'white') return null;
   const { frame } = shot;
   const whole = { x: 0, y: 0, ...frame };
   const panels = dividers(overlays, frame);
@@ -149,7 +149,11 @@ export function zoneMove(
     group.x + group.width <= frame.width &&
     group.y + group.height <= frame.height;
   const wanted = Math.min((to.width * share) / group.width, (to.height * share) / group.height);
-  const k = inBase ? Math.min(wanted, whole) : wanted;
+  // The slot's own coverage goes before the share that the base gives it.
+  const extent = Math.max(group.width / slot.width, group.height / slot.height);
+  const { min, max } = slot.coverage;
+  const covered = Math.min(Math.max(wanted, (min ?? 0) / extent), (max ?? Infinity) / extent);
+  const k = inBase ? Math.min(covered, whole) : covered;
   const along = (start: number, size: number, a: number, length: number, b: number, room: number) => {
     const spare = length - size;
     const at = spare > 1 ? Math.min(1, Math.max(0, (start - a) / spare)) : 0.5;
