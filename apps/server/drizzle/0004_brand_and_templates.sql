@@ -1,6 +1,7 @@
 CREATE TABLE "brand_kits" (
 	"workspace_id" text PRIMARY KEY NOT NULL,
 	"kit" jsonb NOT NULL,
+	"past" jsonb DEFAULT '[]'::jsonb NOT NULL,
 	"revision" integer DEFAULT 1 NOT NULL
 );
 --> statement-breakpoint

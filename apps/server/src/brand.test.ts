@@ -44,6 +44,22 @@ test('the kit is stored by revision; an older one is refused with what is there,
   }
 });
 
+test('the last changes of the kit are taken back one after the other, also by somebody else', async () => {
+  const begun = (await call('GET', '/api/brand')).body;
+  const titled = async (title: string) => {
+    const { kit, revision } = (await call('GET', '/api/brand')).body;
+    await call('PUT', '/api/brand', { revision, kit: { ...kit, title } });
+  };
+  await titled('One');
+  await titled('Two');
+  const undo = async () => {
+    const { revision } = (await call('GET', '/api/brand')).body;
+    return (await call('POST', '/api/brand/undo', { revision })).body.kit.title;
+  };
+  expect([await undo(), await undo()]).toEqual(['One', begun.kit.title]);
+  expect((await call('POST', '/api/brand/undo', { revision: 1 })).status).toBe(409);
+});
+
 test('every variant is bound to the kit as it is now, so that a change reaches what the server paints', async () => {
   const { variants, shots } = await listing('Autumn sale');
   expect(variants[0].data.brand.title).toBe('Marrowby');

@@ -11,6 +11,7 @@ const save = Joi.object({
   revision: Joi.number().integer().min(0).required(),
   kit: brandKitSchema.required(),
 });
+const undo = Joi.object({ revision: Joi.number().integer().min(0).required() });
 const named = Joi.object({ name: Joi.string().max(255).required() });
 
 @Controller('api')
@@ -25,6 +26,11 @@ export class BrandController {
   @Put('brand')
   save(@Body(validated(save)) { revision, kit }: { revision: number; kit: BrandKit }) {
     return this.brand.save(revision, kit);
+  }
+
+  @Post('brand/undo')
+  undo(@Body(validated(undo)) { revision }: { revision: number }) {
+    return this.brand.undo(revision);
   }
 
   @Get('fonts')

@@ -18,10 +18,26 @@ import { announce } from '../events/events';
 export type FontRow = typeof fonts.$inferSelect;
 
 /** The workspace's brand kit as it is now; an empty one where nobody has made it yet. */
-export async function kitOf(db: Database): Promise<{ kit: BrandKit; revision: number }> {
+export async function kitOf(db: Database): Promise<StoredKit> {
   const [row] = await db.select().from(brandKits).where(eq(brandKits.workspaceId, WORKSPACE));
-  return row ? { kit: row.kit, revision: row.revision } : { kit: EMPTY_KIT, revision: 0 };
+  return row ? stored(row) : { kit: EMPTY_KIT, revision: 0, steps: 0 };
 }
+
+export interface StoredKit {
+  kit: BrandKit;
+  revision: number;
+  /** How many changes can be undone. */
+  steps: number;
+}
+
+const stored = ({ kit, revision, past }: typeof brandKits.$inferSelect): StoredKit => ({
+  kit,
+  revision,
+  steps: past.length,
+});
+
+/** So many changes can be undone. */
+const KEPT = 50;
 
 /** The brand kit, and fonts of one's own. */
 @Injectable()
@@ -44,24 +60,37 @@ export class BrandService {
       throw new UnprocessableEntityException(
         `The font file of "${lost.title}" is not here any more; choose another.`,
       );
+    const [now] = await this.db.select().from(brandKits).where(eq(brandKits.workspaceId, WORKSPACE));
+    const past = now ? [...now.past, now.kit].slice(-KEPT) : [];
+    return this.replace(revision, kit, past);
+  }
+
+  /** Takes the last change back, also long after; refused where the kit was changed meanwhile. */
+  async undo(revision: number) {
+    const [now] = await this.db.select().from(brandKits).where(eq(brandKits.workspaceId, WORKSPACE));
+    const kit = now?.past.at(-1);
+    if (!kit) throw new UnprocessableEntityException('There is no change of the brand kit to take back.');
+    return this.replace(revision, kit, now.past.slice(0, -1));
+  }
+
+  private async replace(revision: number, kit: BrandKit, past: BrandKit[]): Promise<StoredKit> {
     const [saved] = await this.db
       .insert(brandKits)
-      .values({ workspaceId: WORKSPACE, kit, revision: 1 })
+      .values({ workspaceId: WORKSPACE, kit, past, revision: 1 })
       .onConflictDoUpdate({
         target: brandKits.workspaceId,
-        set: { kit, revision: sql`${brandKits.revision} + 1` },
+        set: { kit, past, revision: sql`${brandKits.revision} + 1` },
         setWhere: eq(brandKits.revision, revision),
       })
       .returning();
     if (!saved) {
-      const present = await this.kit();
       throw new ConflictException({
         message: 'The brand kit was changed elsewhere since you opened it. Yours is not stored yet.',
-        detail: present,
+        detail: await this.kit(),
       });
     }
     await announce(this.pool, { topic: 'brand', id: WORKSPACE });
-    return { kit: saved.kit, revision: saved.revision };
+    return stored(saved);
   }
 
   fonts(): Promise<FontRow[]> {

@@ -176,6 +176,8 @@ export const artworks = pgTable('artworks', {
 export const brandKits = pgTable('brand_kits', {
   workspaceId: text('workspace_id').primaryKey(),
   kit: jsonb('kit').$type<BrandKit>().notNull(),
+  /** Earlier kits, the latest last, to go back to. */
+  past: jsonb('past').$type<BrandKit[]>().notNull().default([]),
   revision: integer('revision').notNull().default(1),
 });
 

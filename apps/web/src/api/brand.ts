@@ -7,6 +7,8 @@ import { refresh, sendFile, useServer } from './client';
 export interface StoredKit {
   kit: BrandKit;
   revision: number;
+  /** How many changes can be undone. */
+  steps: number;
 }
 
 export interface OwnFont {

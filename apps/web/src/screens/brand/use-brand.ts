@@ -1,40 +1,34 @@
-import { useState } from 'react';
 import { mutate } from 'swr';
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import type { StoredKit } from '../../api/brand';
 import { refresh, request, ServerRefusal, useServer } from '../../api/client';
 import { say } from '../../ui/notices';
 
-/** The kit on the screen: every change is stored at once, and can be taken back. */
+/** The kit on the screen: every change is stored at once, and can be taken back, also after a reload. */
 export function useBrand() {
   const { data, error } = useServer<StoredKit>('/api/brand');
-  const [past, setPast] = useState<BrandKit[]>([]);
-  const store = async (kit: BrandKit) => {
-    if (!data) return false;
-    await mutate('/api/brand', { ...data, kit }, { revalidate: false });
+  const send = async (method: 'PUT' | 'POST', path: string, body: object) => {
+    if (!data) return;
     try {
-      const saved = await request<StoredKit>('PUT', '/api/brand', { revision: data.revision, kit });
+      const saved = await request<StoredKit>(method, path, { revision: data.revision, ...body });
       await mutate('/api/brand', saved, { revalidate: false });
       refresh('/api/listings', '/api/products');
-      return true;
     } catch (e) {
       say('stop', (e as Error).message);
       const present = e instanceof ServerRefusal && e.status === 409 ? (e.detail as StoredKit) : data;
       await mutate('/api/brand', present, { revalidate: false });
-      return false;
     }
   };
   return {
     kit: data?.kit ?? null,
     error,
-    canUndo: past.length > 0,
+    canUndo: (data?.steps ?? 0) > 0,
     async change(next: Partial<BrandKit>) {
       if (!data) return;
-      if (await store({ ...data.kit, ...next })) setPast((p) => [...p, data.kit].slice(-50));
+      const kit = { ...data.kit, ...next };
+      await mutate('/api/brand', { ...data, kit }, { revalidate: false });
+      await send('PUT', '/api/brand', { kit });
     },
-    async undo() {
-      const before = past[past.length - 1];
-      if (before && (await store(before))) setPast((p) => p.slice(0, -1));
-    },
+    undo: () => send('POST', '/api/brand/undo', {}),
   };
 }
