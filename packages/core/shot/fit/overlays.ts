@@ -74,6 +74,11 @@ export function placeOverlays(
       const strip = shape > 1.9 || shape < 1 / 1.9;
       const behind = strip ? [] : backing.map((e) => elements.get(e.id)!.box);
       const rooms = roomsBeside(region, product ? [product, ...behind] : [], gap);
+      if (!rooms.length) {
+        // A product that takes all of its part leaves no room beside it: overlays keep to their corners on it.
+        natural.forEach((e, n) => belongs[n] === i && elements.set(e.id, e));
+        return;
+      }
       const found = arrangeUnits(units, rooms, scale, slot, pinned, panels.length === 0);
       for (const [id, e] of found.elements) elements.set(id, e);
       dropped.push(...found.dropped);

@@ -5,14 +5,16 @@ import { shareOf, type Check, type Finding } from './check';
 /** A search-result thumbnail's longer side, and the least letters that can be read in it, in pixels. */
 export const THUMBNAIL = 240;
 const LEAST_IN_THUMBNAIL = 6.5;
-/** Pictures that are shown as they are, such as banners: their letters are read at their own size. */
-const SHOWN_AS_IS = 1000;
+/** Pictures whose shorter side is no longer than this are shown as they are, such as banners. */
+const SHOWN_AS_IS = 600;
 const LEAST = 8.5;
+
+const shownAsIs = (width: number, height: number) => Math.min(width, height) <= SHOWN_AS_IS;
 
 /** The least size of letters in a picture of so many pixels. */
 export function leastLetters(width: number, height: number): number {
-  const long = Math.max(width, height);
-  return long <= SHOWN_AS_IS ? LEAST : (LEAST_IN_THUMBNAIL * long) / THUMBNAIL;
+  if (shownAsIs(width, height)) return LEAST;
+  return (LEAST_IN_THUMBNAIL * Math.max(width, height)) / THUMBNAIL;
 }
 
 export const letterSize: Check = {
@@ -21,7 +23,7 @@ export const letterSize: Check = {
   measure({ words, width, height }) {
     if (!words?.length) return null;
     const least = leastLetters(width, height);
-    const shown = Math.max(width, height) <= SHOWN_AS_IS;
+    const shown = shownAsIs(width, height);
     const limit = `at least ${Math.round(least)} px`;
     const small = words
       .filter((w) => !w.sign && w.size < least - 0.25)
