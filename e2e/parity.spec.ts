@@ -26,7 +26,7 @@ for (const listing of ['Autumn planters', 'Watering can', 'Twine and tags', 'Pri
     for (const shot of shots) {
       for (const slot of [
         undefined,
-        ...shot.feeds.filter((_, i) => i % Math.max(3, Math.ceil(shot.feeds.length / 5)) === 0),
+        ...shot.feeds.filter((_, i) => i % Math.max(3, Math.ceil(shot.feeds.length / 3)) === 0),
       ]) {
         await openStage(page, shot.id, slot ? `?slot=${encodeURIComponent(slot)}` : '');
         await settled(page);

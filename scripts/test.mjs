@@ -1,5 +1,6 @@
 /** "npm test": set-up, formatting, linting, types, core, server on a real PostgreSQL, browser. Ends with one line of counts. */
-import { spawnSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import {
@@ -16,6 +17,7 @@ import {
   temporaryFolder,
 } from './setup.mjs';
 
+const execute = promisify(execFile);
 const counts = { passed: 0, failed: 0 };
 let cluster = null;
 let folder = null;
@@ -31,12 +33,13 @@ for (const signal of ['SIGINT', 'SIGTERM'])
   });
 
 /** A tool that passes or fails as a whole. */
-function gate(name, command, args) {
-  const done = spawnSync(command, args, { cwd: root, encoding: 'utf8' });
-  if (done.status === 0) counts.passed++;
-  else {
+async function gate(name, command, args) {
+  try {
+    await execute(command, args, { cwd: root, maxBuffer: 64 * 1024 * 1024 });
+    counts.passed++;
+  } catch (error) {
     counts.failed++;
-    say(`\n${name} failed:\n${done.stdout}${done.stderr}`);
+    say(`\n${name} failed:\n${error.stdout}${error.stderr}`);
   }
 }
 
@@ -87,25 +90,33 @@ try {
   folder = temporaryFolder('scenograph-test');
   const only = process.argv[2];
   const wants = (part) => !only || only === part;
-  if (wants('lint')) {
-    say('Formatting, linting, types ...');
-    gate('Formatting', 'npx', ['prettier', '--check', '.']);
-    gate('Linting', 'npx', ['eslint', '.']);
-    gate('Types', 'npx', ['tsc', '-b']);
-  }
-  if (wants('core')) {
-    say('Core ...');
-    await jest('core');
-  }
-  if (wants('server') || wants('browser')) {
+  // What needs no server is checked while the application is built and the demo's database is made.
+  const alone = async () => {
+    if (wants('lint')) {
+      say('Formatting, linting, types ...');
+      await gate('Formatting', 'npx', ['prettier', '--check', '.']);
+      await gate('Linting', 'npx', ['eslint', '.']);
+      await gate('Types', 'npx', ['tsc', '-b']);
+    }
+    if (wants('core')) {
+      say('Core ...');
+      await jest('core');
+    }
+  };
+  const prepared = async () => {
+    if (!wants('server') && !wants('browser')) return null;
     say('Building ...');
     const { buildAll } = await import('./build.mjs');
     await buildAll();
     cluster = await startCluster(folder);
-    const template = await ensureDatabase(cluster, 'demo_template');
+    const url = await ensureDatabase(cluster, 'demo_template');
     await runCommand(process.execPath, ['apps/server/dist/seed.mjs'], {
-      env: { ...process.env, DATABASE_URL: template },
+      env: { ...process.env, DATABASE_URL: url },
     });
+    return url;
+  };
+  const [template] = await Promise.all([prepared(), alone()]);
+  if (template) {
     if (wants('server')) {
       say('Server, workers and command line ...');
       await jest('server', { SCENOGRAPH_TEST_CLUSTER: cluster.url('').slice(0, -1) });
