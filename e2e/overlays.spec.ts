@@ -159,6 +159,8 @@ test('ideas: a wall of candidates, filtered; two are kept and become shots, one 
   await page.getByRole('combobox', { name: 'Season' }).click();
   await page.getByRole('option', { name: 'Any season' }).click();
   await page.getByRole('button', { name: 'Keep: Size guide', exact: true }).click();
+  await page.reload();
+  await expect(page.getByText('2 kept')).toBeVisible();
   await page.getByRole('button', { name: 'Make shots of what is kept' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('combobox', { name: 'Slot for Winter' }).click();

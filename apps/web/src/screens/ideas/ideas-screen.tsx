@@ -46,7 +46,7 @@ function Wall({ detail }: { detail: ListingDetail }) {
   const [kind, setKind] = useState('all');
   const [purpose, setPurpose] = useState('all');
   const [season, setSeason] = useState('all');
-  const [kept, setKept] = useState<string[]>([]);
+  const [kept, setKept] = useKept(detail.listing.id);
   const [sending, setSending] = useState(false);
   const all = useMemo(
     () =>
@@ -86,9 +86,9 @@ function Wall({ detail }: { detail: ListingDetail }) {
         }
       >
         <span className="measure text-ink-2" role="status">
-          {kept.length} kept
+          {chosen.length} kept
         </span>
-        <Button tone="main" disabled={!kept.length} onClick={() => setSending(true)}>
+        <Button tone="main" disabled={!chosen.length} onClick={() => setSending(true)}>
           Make shots of what is kept
         </Button>
       </TopBar>
@@ -150,9 +150,31 @@ function Wall({ detail }: { detail: ListingDetail }) {
             ))}
         </ul>
       </main>
-      {sending && <SendDialog detail={detail} chosen={chosen} onClose={() => setSending(false)} />}
+      {sending && (
+        <SendDialog
+          detail={detail}
+          chosen={chosen}
+          onMade={() => setKept([])}
+          onClose={() => setSending(false)}
+        />
+      )}
     </>
   );
+}
+
+/** Ids of kept ideas: they stay with the listing in this browser until shots are made of them. */
+function useKept(listing: string) {
+  const place = `ideas-kept-${listing}`;
+  const [kept, setKept] = useState<string[]>(() => {
+    try {
+      const stored: unknown = JSON.parse(localStorage.getItem(place) ?? '[]');
+      return Array.isArray(stored) ? stored.filter((id): id is string => typeof id === 'string') : [];
+    } catch {
+      return [];
+    }
+  });
+  useEffect(() => localStorage.setItem(place, JSON.stringify(kept)), [place, kept]);
+  return [kept, setKept] as const;
 }
 
 function usePalette(picture: string | null): string[] | null {
@@ -212,10 +234,12 @@ function Idea({
 function SendDialog({
   detail,
   chosen,
+  onMade,
   onClose,
 }: {
   detail: ListingDetail;
   chosen: Candidate[];
+  onMade(): void;
   onClose(): void;
 }) {
   const navigate = useNavigate();
@@ -235,6 +259,7 @@ function SendDialog({
         })),
       });
       refresh('/api/listings');
+      onMade();
       say('pass', `${chosen.length} ${chosen.length === 1 ? 'shot is' : 'shots are'} in the listing.`);
       void navigate(`/listings/${detail.listing.id}`);
     } catch (e) {
