@@ -56,6 +56,7 @@ async function jest(project, env = {}) {
       '--json',
       `--outputFile=${report}`,
       '--forceExit',
+      '--maxWorkers=2',
     ],
     { env: { ...process.env, ...env, NODE_NO_WARNINGS: '1' } },
   ).catch(() => undefined);
