@@ -220,6 +220,29 @@ test('every size on one sheet follows a change; a difference is made in one, res
   await saved(page);
 });
 
+test('a colour changed in one slot leaves the lengths beside it as they were', async ({ page, request }) => {
+  const { shots } = await findListing(request, 'Autumn planters');
+  const shot = shots.find((s) => s.title === 'Morning sill')!;
+  await openStage(page, shot.id, '?slot=gazette-ads%2Fmedium-rectangle');
+  await settled(page);
+  await strip(page).getByRole('button', { name: 'Headline', exact: true }).click();
+  await section(page, /4 Overlays/).click();
+  const padding = await field(page, 'Padding').inputValue();
+  const before = await stage(page);
+  const colour = field(page, 'Panel colour, code');
+  const old = await colour.inputValue();
+  await colour.fill('#102030');
+  await colour.press('Enter');
+  await settled(page);
+  expect(await field(page, 'Padding').inputValue()).toBe(padding);
+  await colour.fill(old);
+  await colour.press('Enter');
+  await settled(page);
+  expect(await stage(page)).toBe(before);
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: /^Undo: / }).click();
+  await saved(page);
+});
+
 test('four thousand characters, right-to-left words and signs no font has are set or told', async ({
   page,
   request,

@@ -19,6 +19,11 @@ export interface Bounds {
   height: number;
 }
 
+/** A rectangle made smaller by so much on every side, never to nothing. */
+export function shrunk({ x, y, width, height }: Bounds, by: number): Bounds {
+  return { x: x + by, y: y + by, width: Math.max(1, width - 2 * by), height: Math.max(1, height - 2 * by) };
+}
+
 /** Puts an outline on a canvas as its current path. */
 export function tracePath(canvas: Canvas2D, commands: readonly PathCommand[]): void {
   canvas.beginPath();

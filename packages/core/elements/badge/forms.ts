@@ -2,6 +2,7 @@ import {
   ellipse,
   polygon,
   roundedRectangle,
+  shrunk,
   star,
   turnedPath,
   type Bounds,
@@ -34,20 +35,20 @@ export function badgeShape(
 ): FormShape {
   const { x, y, width, height } = box;
   const [cx, cy] = [x + width / 2, y + height / 2];
-  const shrunk = (share: number): Bounds => ({
-    x: cx - (width * share) / 2,
-    y: cy - (height * share) / 2,
-    width: width * share,
-    height: height * share,
+  const share = (of: number): Bounds => ({
+    x: cx - (width * of) / 2,
+    y: cy - (height * of) / 2,
+    width: width * of,
+    height: height * of,
   });
   const round = (
     outline: PathCommand[],
-    share: number,
+    within: number,
     ring: (inset: number) => PathCommand[],
   ): FormShape => ({
     outline,
     ring,
-    inner: shrunk(share),
+    inner: share(within),
     inside: 'ellipse',
     turn: 0,
   });
@@ -67,7 +68,7 @@ export function badgeShape(
     case 'pill':
       return {
         outline: roundedRectangle(box, height / 2),
-        ring: (i) => roundedRectangle(inset(box, i), height / 2),
+        ring: (i) => roundedRectangle(shrunk(box, i), height / 2),
         inner: {
           x: x + height * 0.36,
           y: y + height * 0.26,
@@ -129,8 +130,4 @@ export function badgeShape(
       };
     }
   }
-}
-
-function inset({ x, y, width, height }: Bounds, by: number): Bounds {
-  return { x: x + by, y: y + by, width: Math.max(1, width - 2 * by), height: Math.max(1, height - 2 * by) };
 }

@@ -7,6 +7,7 @@ import {
   fillPath,
   polygon,
   roundedRectangle,
+  shrunk,
   strokePath,
   tracePath,
   type Bounds,
@@ -183,7 +184,7 @@ export const insetKind: ElementKind<InsetElement> = {
       drawPicture(e.picture, x, y, w, h, canvas, environment);
       canvas.restore();
     }
-    strokePath(canvas, lensPath(e.shape, inner(e.box, e.ring.width / 2), e.radius), {
+    strokePath(canvas, lensPath(e.shape, shrunk(e.box, e.ring.width / 2), e.radius), {
       ...e.ring,
       colour: ring,
     });
@@ -226,10 +227,6 @@ function labelWords(e: InsetElement, environment: PaintEnvironment): Words[] {
     environment,
   );
   return [wordsOf(text, set, e.ink)];
-}
-
-function inner({ x, y, width, height }: Bounds, by: number): Bounds {
-  return { x: x + by, y: y + by, width: Math.max(1, width - 2 * by), height: Math.max(1, height - 2 * by) };
 }
 
 /** The outline of a lens in its box. */

@@ -8,8 +8,8 @@ import {
   polygon,
   polyline,
   roundedRectangle,
+  shrunk,
   strokePath,
-  type Bounds,
   type PathCommand,
 } from '../../vector/outline';
 import { colourSchema, type ElementBase, type ElementKind } from '../element';
@@ -81,9 +81,9 @@ export const shapeKind: ElementKind<ShapeElement> = {
           else strokePath(canvas, part.path, { width: line, colour, dash });
         return;
       case 'frame':
-        strokePath(canvas, roundedRectangle(inset(box, line / 2), e.radius), { width: line, colour, dash });
+        strokePath(canvas, roundedRectangle(shrunk(box, line / 2), e.radius), { width: line, colour, dash });
         if (e.double)
-          strokePath(canvas, roundedRectangle(inset(box, line * 2.6), Math.max(0, e.radius - line * 2)), {
+          strokePath(canvas, roundedRectangle(shrunk(box, line * 2.6), Math.max(0, e.radius - line * 2)), {
             width: line * 0.4,
             colour,
           });
@@ -154,8 +154,4 @@ function linePaths({ form, heads, line, box }: ShapeElement): { path: PathComman
 
 function dashes({ dash, line }: ShapeElement): number[] {
   return dash === 'dashed' ? [line * 3.2, line * 2.4] : dash === 'dotted' ? [line * 0.01, line * 2.2] : [];
-}
-
-function inset({ x, y, width, height }: Bounds, by: number): Bounds {
-  return { x: x + by, y: y + by, width: Math.max(1, width - 2 * by), height: Math.max(1, height - 2 * by) };
 }

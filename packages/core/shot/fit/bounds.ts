@@ -35,15 +35,6 @@ export function within(value: number, low: number, high: number): number {
   return low > high ? (low + high) / 2 : clamp(value, low, high);
 }
 
-export function inner(b: Bounds, by: number): Bounds {
-  return {
-    x: b.x + by,
-    y: b.y + by,
-    width: Math.max(1, b.width - 2 * by),
-    height: Math.max(1, b.height - 2 * by),
-  };
-}
-
 /** The part of a rectangle that lies in the frame. */
 export function cropped(b: Bounds, frame: { width: number; height: number }): Bounds {
   const [x, y] = [Math.max(0, b.x), Math.max(0, b.y)];

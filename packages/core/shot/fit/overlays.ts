@@ -1,10 +1,10 @@
 import { uprightBounds } from '../../elements/element';
 import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
 import type { Slot } from '../../spec/slot';
-import type { Bounds } from '../../vector/outline';
+import { shrunk, type Bounds } from '../../vector/outline';
 import type { Shot } from '../document';
 import { arrangeUnits, unitsOf, type Arranged } from './arrange-units';
-import { cropped, inner, overlapArea, within } from './bounds';
+import { cropped, overlapArea, within } from './bounds';
 import { clashes, coveredBounds } from './covered';
 import { dividers, stretched, turnsOver } from './divide';
 import { importanceOrder } from './importance';
@@ -64,7 +64,7 @@ export function placeOverlays(
         order,
       );
       if (!units.length) return;
-      const region = inner(
+      const region = shrunk(
         panels.length
           ? stretched(home, frame, slot, over)
           : { x: 0, y: 0, width: slot.width, height: slot.height },

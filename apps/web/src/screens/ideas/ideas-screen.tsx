@@ -1,8 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { PURPOSES, SEASONS } from '@scenograph/core/templates/template';
 import { refresh, request, useServer, type ListingDetail, type Scene } from '../../api/client';
 import { Button, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
@@ -14,6 +13,8 @@ import { useThumbnail } from '../listings/cell-picture';
 import { useSeen } from '../listings/use-in-view';
 import { useTemplates } from '../templates/use-templates';
 import { candidatesFor, type Candidate } from './candidates';
+import { PurposeSeason } from '../templates/purpose-season';
+import { ListingTrail } from '../listings/listing-trail';
 
 /** A wall of finished candidates for a product, painted live; several are kept and sent to slots. */
 export function IdeasScreen() {
@@ -70,21 +71,7 @@ function Wall({ detail }: { detail: ListingDetail }) {
   const chosen = (all ?? []).filter((c) => kept.includes(c.id));
   return (
     <>
-      <TopBar
-        trail={
-          <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
-            <Link to="/listings" className="text-ink-2 hover:text-ink">
-              Listings
-            </Link>
-            <span className="text-ink-3">/</span>
-            <Link to={`/listings/${detail.listing.id}`} className="text-ink-2 hover:text-ink truncate">
-              {detail.listing.title}
-            </Link>
-            <span className="text-ink-3">/</span>
-            <h1 className="truncate font-semibold">Ideas wall</h1>
-          </nav>
-        }
-      >
+      <TopBar trail={<ListingTrail listing={detail.listing} title="Ideas wall" />}>
         <span className="measure text-ink-2" role="status">
           {chosen.length} kept
         </span>
@@ -113,24 +100,7 @@ function Wall({ detail }: { detail: ListingDetail }) {
               { value: 'template', title: 'Templates' },
             ]}
           />
-          <Select
-            label="Purpose"
-            value={purpose}
-            onChange={setPurpose}
-            options={[
-              { value: 'all', title: 'Every purpose' },
-              ...PURPOSES.map((p) => ({ value: p as string, title: p[0].toUpperCase() + p.slice(1) })),
-            ]}
-          />
-          <Select
-            label="Season"
-            value={season}
-            onChange={setSeason}
-            options={[
-              { value: 'all', title: 'Any season' },
-              ...SEASONS.map((s) => ({ value: s as string, title: s[0].toUpperCase() + s.slice(1) })),
-            ]}
-          />
+          <PurposeSeason purpose={purpose} season={season} onPurpose={setPurpose} onSeason={setSeason} />
           <span className="measure text-ink-2">{shown ? `${shown.length} ideas` : 'looking'}</span>
         </div>
         {!variant && <p>No variant of this listing has a cutout yet. Open its photo and cut it out first.</p>}

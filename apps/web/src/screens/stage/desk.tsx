@@ -1,6 +1,6 @@
 import { Accordion } from 'radix-ui';
 import { useEffect, useState } from 'react';
-import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import { elementKind } from '@scenograph/core/elements/index';
 import { openPlaces } from '@scenograph/core/templates/fill';
 import { BASE } from '@scenograph/core/shot/edit';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
@@ -15,7 +15,8 @@ import { isMockup } from './mockup/editing';
 import { MockupDesk } from './kinds/mockup-desk';
 import { BackdropDesk } from './kinds/backdrop-desk';
 import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './kinds/product-desk';
-import { overlayDesk } from './overlays/overlay-desk';
+import { useKit } from '../../api/brand';
+import { forDesk, overlayDesk } from './overlays/overlay-desk';
 import { frameSlot } from '../listings/cell-picture';
 import { FitDesk } from './fit-desk';
 import { PlaceDesk } from './place-desk';
@@ -59,7 +60,8 @@ export function Desk({
   const stops = results?.filter((r) => r.verdict === 'stop').length ?? 0;
   const looks = results?.filter((r) => r.verdict === 'look').length ?? 0;
   const differing = fed.filter((s) => shot?.fits[s.key]).length;
-  const differences = active ? shot?.fits[active.key] : undefined;
+  const kit = useKit();
+  const difference = active && selected ? shot?.fits[active.key]?.elements[selected] : undefined;
   const palette = useProductPalette(resolved);
   const OverlayDesk = element && overlayDesk(element.kind);
   if (!shot) return null;
@@ -177,8 +179,12 @@ export function Desk({
           {element?.kind === 'product' && (
             <ProductToneDesk element={element} shot={resolved} during={during} commit={patch} />
           )}
-          {element && element.kind !== 'backdrop' ? (
-            <EffectsDesk element={element} during={during} commit={patch} />
+          {element && written && element.kind !== 'backdrop' ? (
+            <EffectsDesk
+              element={forDesk(written, difference, element, kit)}
+              during={during}
+              commit={patch}
+            />
           ) : (
             <p className="text-ink-2">Choose a product or an overlay to change its tone and effects.</p>
           )}
@@ -193,8 +199,8 @@ export function Desk({
         >
           {OverlayDesk && element && written ? (
             <OverlayDesk
-              element={element}
-              written={differencesOf(differences, written)}
+              element={forDesk(written, difference, element, kit)}
+              placed={element.box}
               elements={resolved.elements}
               frame={resolved}
               during={during}
@@ -283,13 +289,6 @@ function useProductPalette(resolved: ResolvedShot): string[] {
     };
   }, [picture]);
   return palette;
-}
-
-function differencesOf<E extends ShotElement>(
-  fit: { elements: Record<string, Partial<ShotElement>> } | undefined,
-  element: E,
-): E {
-  return { ...element, ...(fit?.elements[element.id] as Partial<E> | undefined) };
 }
 
 function CheckRow({ result, onShow, onFix }: { result: CheckResult; onShow(): void; onFix(): void }) {

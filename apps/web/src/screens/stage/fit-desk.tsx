@@ -82,7 +82,7 @@ export function FitDesk({
                   aria-label={`Show ${name(id)} here`}
                   onClick={() => {
                     stage.select(id);
-                    onShow(id, active.key, active.slot);
+                    showHere(id, active.key, active.slot);
                   }}
                 >
                   Show it here
@@ -105,7 +105,7 @@ export function FitDesk({
   );
 }
 
-function onShow(id: string, key: string, slot: FedSlot['slot']): void {
+function showHere(id: string, key: string, slot: FedSlot['slot']): void {
   useStage.getState().edit('Show in this slot', (s) => {
     const fit = s.fits[key] ?? { frame: { width: slot.width, height: slot.height }, elements: {} };
     const elements = { ...fit.elements, [id]: { ...fit.elements[id], hidden: false } };

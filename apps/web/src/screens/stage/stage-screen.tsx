@@ -1,6 +1,6 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { freelyPlaced } from '@scenograph/core/shot/free-place';
@@ -49,6 +49,7 @@ import { ConflictDialog, SavingNote } from './saving';
 import { isSaved, saveNow, useStage, type StoredShot } from './store';
 import { trueSize } from './true-size';
 import { useEditing } from './use-editing';
+import { ListingTrail } from '../listings/listing-trail';
 
 type VariantChoice = Pick<Variant, 'id' | 'productId' | 'pose' | 'data'>;
 
@@ -351,18 +352,9 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     <>
       <TopBar
         trail={
-          <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
-            <Link to="/listings" className="text-ink-2 hover:text-ink">
-              Listings
-            </Link>
-            <span className="text-ink-3">/</span>
-            <Link to={`/listings/${detail.listing.id}`} className="text-ink-2 hover:text-ink truncate">
-              {detail.listing.title}
-            </Link>
-            <span className="text-ink-3">/</span>
-            <h1 className="truncate font-semibold">{row?.title ?? stored.title}</h1>
+          <ListingTrail listing={detail.listing} title={row?.title ?? stored.title}>
             <SavingNote saving={stage.saving} at={stage.savedAt} />
-          </nav>
+          </ListingTrail>
         }
       >
         <IconButton

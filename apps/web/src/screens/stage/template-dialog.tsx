@@ -2,17 +2,17 @@ import { useState } from 'react';
 import type { Place } from '@scenograph/core/elements/element';
 import type { Shot } from '@scenograph/core/shot/document';
 import { makeTemplate, suggestedPlace } from '@scenograph/core/templates/fill';
-import { PURPOSES, SEASONS, type Purpose, type Season } from '@scenograph/core/templates/template';
 import { refresh, request } from '../../api/client';
-import { Button, Select, TextField } from '../../ui/controls';
+import { Button, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
+import { PurposeSeason } from '../templates/purpose-season';
 
 /** Keeps the shot's layout: which parts are places, and what each expects. */
 export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: string; onClose(): void }) {
   const [name, setName] = useState(title);
-  const [purpose, setPurpose] = useState<Purpose | 'none'>('none');
-  const [season, setSeason] = useState<Season | 'none'>('none');
+  const [purpose, setPurpose] = useState('all');
+  const [season, setSeason] = useState('all');
   const parts = shot.elements.flatMap((e) => {
     const suggested = e.place ?? suggestedPlace(e);
     return suggested ? [{ element: e, suggested }] : [];
@@ -24,8 +24,8 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
     try {
       await request('POST', '/api/templates', {
         title: name,
-        purpose: purpose === 'none' ? null : purpose,
-        season: season === 'none' ? null : season,
+        purpose: purpose === 'all' ? null : purpose,
+        season: season === 'all' ? null : season,
         document: makeTemplate(shot, places),
       });
       refresh('/api/templates');
@@ -53,23 +53,12 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
       <div className="grid gap-3">
         <TextField label="Name" value={name} onCommit={(v) => setName(v.trim() || title)} />
         <div className="grid grid-cols-2 gap-3">
-          <Select
-            label="Purpose"
-            value={purpose}
-            onChange={(v) => setPurpose(v as Purpose | 'none')}
-            options={[
-              { value: 'none' as const, title: 'For no one purpose' },
-              ...PURPOSES.map((p) => ({ value: p, title: p[0].toUpperCase() + p.slice(1) })),
-            ]}
-          />
-          <Select
-            label="Season"
-            value={season}
-            onChange={(v) => setSeason(v as Season | 'none')}
-            options={[
-              { value: 'none' as const, title: 'Any season' },
-              ...SEASONS.map((s) => ({ value: s, title: s[0].toUpperCase() + s.slice(1) })),
-            ]}
+          <PurposeSeason
+            purpose={purpose}
+            season={season}
+            onPurpose={setPurpose}
+            onSeason={setSeason}
+            any="For no one purpose"
           />
         </div>
         <ul className="grid gap-1.5">

@@ -2,7 +2,6 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fillTemplate } from '@scenograph/core/templates/fill';
-import { PURPOSES, SEASONS } from '@scenograph/core/templates/template';
 import type { ListedTemplate } from '../../api/brand';
 import {
   reducedUrl,
@@ -14,13 +13,14 @@ import {
   type ShotRow,
   type Variant,
 } from '../../api/client';
-import { Button, IconButton, Select } from '../../ui/controls';
+import { Button, IconButton } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { PRODUCT, TemplateCard } from './template-card';
 import { useTemplates } from './use-templates';
+import { PurposeSeason } from './purpose-season';
 
 /** Laid-out pictures with places for products and data, shown with a product of one's own. */
 export function TemplatesScreen() {
@@ -65,24 +65,12 @@ export function TemplatesScreen() {
           Any shot can be kept as one: open it on the stage and choose “Keep as a template” under Export.
         </p>
         <div className="mt-3 mb-3 flex items-center gap-2.5">
-          <Select
-            label="Purpose"
-            value={purpose}
-            onChange={setPurpose}
-            options={[
-              { value: 'all', title: 'Every purpose' },
-              { value: 'own', title: 'Your own' },
-              ...PURPOSES.map((p) => ({ value: p as string, title: p[0].toUpperCase() + p.slice(1) })),
-            ]}
-          />
-          <Select
-            label="Season"
-            value={season}
-            onChange={setSeason}
-            options={[
-              { value: 'all', title: 'Any season' },
-              ...SEASONS.map((s) => ({ value: s as string, title: s[0].toUpperCase() + s.slice(1) })),
-            ]}
+          <PurposeSeason
+            purpose={purpose}
+            season={season}
+            onPurpose={setPurpose}
+            onSeason={setSeason}
+            more={[{ value: 'own', title: 'Your own' }]}
           />
         </div>
         <div

@@ -1,29 +1,17 @@
 import type { BadgeElement } from '@scenograph/core/elements/badge/definition';
 import { BADGE_FORMS, CORNERS } from '@scenograph/core/elements/badge/forms';
-import { Segmented, Select, Switch, TextField } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, patchAt, Share, Wording } from './fields';
+import { Switch, TextField } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Share, Wording } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 
-const title = (s: string) => s[0].toUpperCase() + s.slice(1);
-
-export function BadgeDesk({ element, written, during, commit }: OverlayDeskProps<BadgeElement>) {
+export function BadgeDesk({ element, during, commit }: OverlayDeskProps<BadgeElement>) {
   const field = { element, during, commit };
   const priced = element.says !== 'words';
   return (
     <div className="grid gap-2.5">
-      <Select
-        label="Form"
-        value={element.form}
-        onChange={(form) => commit('Form of badge', patchAt(element, 'form', form))}
-        options={BADGE_FORMS.map((f) => ({ value: f, title: title(f) }))}
-      />
+      <Choice {...field} label="Form" step="Form of badge" path="form" list options={named(BADGE_FORMS)} />
       {element.form === 'corner' && (
-        <Select
-          label="Corner"
-          value={element.corner}
-          onChange={(corner) => commit('Corner', patchAt(element, 'corner', corner))}
-          options={CORNERS.map((c) => ({ value: c, title: title(c.replace('-', ' ')) }))}
-        />
+        <Choice {...field} label="Corner" path="corner" list options={named(CORNERS)} />
       )}
       {(element.form === 'seal' || element.form === 'starburst') && (
         <div className="grid grid-cols-2 gap-2">
@@ -31,10 +19,11 @@ export function BadgeDesk({ element, written, during, commit }: OverlayDeskProps
           <Amount {...field} label="Depth" unit="" path="depth" min={0.01} max={0.6} step={0.01} digits={2} />
         </div>
       )}
-      <Segmented
+      <Choice
+        {...field}
         label="What it says"
-        value={element.says}
-        onChange={(says) => commit('What the badge says', patchAt(element, 'says', says))}
+        step="What the badge says"
+        path="says"
         options={[
           { value: 'words', title: 'Words' },
           { value: 'price', title: 'Price' },
@@ -42,31 +31,20 @@ export function BadgeDesk({ element, written, during, commit }: OverlayDeskProps
           { value: 'saving', title: 'Saving' },
         ]}
       />
-      {!priced && (
-        <Wording
-          {...field}
-          label="Words"
-          path="text"
-          written={written.text}
-          placeholders={['{variant}']}
-          multiline
-        />
-      )}
+      {!priced && <Wording {...field} label="Words" path="text" placeholders={['{variant}']} multiline />}
       {priced && (
         <>
           <div className="grid grid-cols-2 gap-2">
-            <Wording {...field} label="Price" path="amount" written={written.amount} />
-            {element.says !== 'price' && (
-              <Wording {...field} label="Former price" path="was" written={written.was} />
-            )}
-            <Wording {...field} label="Before it" path="lead" written={written.lead} />
-            <Wording {...field} label="After it" path="each" written={written.each} />
+            <Wording {...field} label="Price" path="amount" />
+            {element.says !== 'price' && <Wording {...field} label="Former price" path="was" />}
+            <Wording {...field} label="Before it" path="lead" />
+            <Wording {...field} label="After it" path="each" />
           </div>
           {element.says === 'saving' && (
-            <Segmented
+            <Choice
+              {...field}
               label="Saving as"
-              value={element.savingAs}
-              onChange={(v) => commit('Saving as', patchAt(element, 'savingAs', v))}
+              path="savingAs"
               options={[
                 { value: 'percent', title: 'Percent' },
                 { value: 'amount', title: 'Amount' },
@@ -76,7 +54,7 @@ export function BadgeDesk({ element, written, during, commit }: OverlayDeskProps
           <TextField
             label="Currency, empty for the product’s"
             mono
-            value={written.currency ?? ''}
+            value={element.currency ?? ''}
             onCommit={(v) => {
               const code = v.trim().toUpperCase();
               if (code === '' || /^[A-Z]{3}$/.test(code))

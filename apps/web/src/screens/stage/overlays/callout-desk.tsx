@@ -1,30 +1,17 @@
 import type { CalloutElement } from '@scenograph/core/elements/callout/definition';
 import { LEADERS } from '@scenograph/core/elements/spot';
-import { Segmented, Slider } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, patchAt, Wording } from './fields';
+import { Slider } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Wording } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 import { PlateFields } from './plate-fields';
 import { ProductChoice } from './product-choice';
 
-export function CalloutDesk({
-  element,
-  written,
-  elements,
-  during,
-  commit,
-}: OverlayDeskProps<CalloutElement>) {
+export function CalloutDesk({ element, elements, during, commit }: OverlayDeskProps<CalloutElement>) {
   const field = { element, during, commit };
   const spot = (axis: 'x' | 'y', v: number) => patchAt(element, 'spot', { ...element.spot, [axis]: v / 100 });
   return (
     <div className="grid gap-2.5">
-      <Wording
-        {...field}
-        label="Words"
-        path="text"
-        written={written.text}
-        placeholders={['{size}']}
-        multiline
-      />
+      <Wording {...field} label="Words" path="text" placeholders={['{size}']} multiline />
       <ProductChoice element={element} elements={elements} commit={commit} />
       {(['x', 'y'] as const).map((axis) => (
         <Slider
@@ -38,16 +25,11 @@ export function CalloutDesk({
           onCommit={(v) => commit('Move the spot', spot(axis, v))}
         />
       ))}
-      <Segmented
-        label="Leader"
-        value={element.leader}
-        onChange={(v) => commit('Leader', patchAt(element, 'leader', v))}
-        options={LEADERS.map((l) => ({ value: l, title: l[0].toUpperCase() + l.slice(1) }))}
-      />
-      <Segmented
+      <Choice {...field} label="Leader" path="leader" options={named(LEADERS)} />
+      <Choice
+        {...field}
         label="End of the leader"
-        value={element.dot}
-        onChange={(v) => commit('End of the leader', patchAt(element, 'dot', v))}
+        path="dot"
         options={[
           { value: 'ring', title: 'Ring' },
           { value: 'filled', title: 'Dot' },
@@ -60,10 +42,11 @@ export function CalloutDesk({
         <Amount {...field} label="Smallest" path="smallest" min={2} />
         <Amount {...field} label="Line" path="line" max={200} digits={1} />
       </div>
-      <Segmented
+      <Choice
+        {...field}
         label="Alignment"
-        value={element.align}
-        onChange={(align) => commit('Align text', patchAt(element, 'align', align))}
+        step="Align text"
+        path="align"
         options={[
           { value: 'start', title: 'Start' },
           { value: 'centre', title: 'Centre' },

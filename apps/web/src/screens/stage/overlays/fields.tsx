@@ -1,9 +1,9 @@
 import type { ShotElement } from '@scenograph/core/elements/index';
-import { fontsFor } from '@scenograph/core/type/catalogue';
 import { bringInFonts, FONT_FILES, useFonts, useKit } from '../../../api/brand';
 import { ownFontId } from '@scenograph/core/type/catalogue';
+import { capitalised } from '../../../ui/capitalised';
 import { FileButton } from '../../../ui/file-button';
-import { ColourField, NumberField, Select, Slider, TextField } from '../../../ui/controls';
+import { ColourField, NumberField, Segmented, Select, Slider, Switch, TextField } from '../../../ui/controls';
 
 /** What a field of an overlay's desk is given. */
 export interface Field {
@@ -16,7 +16,7 @@ export interface Field {
 
 type Bag = Record<string, unknown>;
 
-export function valueAt<T>(element: ShotElement, path: string): T {
+function valueAt<T>(element: ShotElement, path: string): T {
   return path.split('.').reduce<unknown>((at, key) => (at as Bag)?.[key], element) as T;
 }
 
@@ -28,7 +28,7 @@ export function patchAt(element: ShotElement, path: string, value: unknown): Par
 }
 
 /** The change of one key together with what of the brand kit it is bound to; null binds it to nothing. */
-export function boundPatch(
+function boundPatch(
   element: ShotElement,
   path: string,
   value: unknown,
@@ -171,12 +171,12 @@ export function Wording({
   label,
   element,
   path,
-  written,
   commit,
   placeholders = [],
   multiline = false,
-}: Omit<Field, 'during'> & { label: string; written: string; placeholders?: string[]; multiline?: boolean }) {
+}: Omit<Field, 'during'> & { label: string; placeholders?: string[]; multiline?: boolean }) {
   const { texts } = useKit();
+  const written = valueAt<string>(element, path);
   const put = (text: string) => commit('Change words', boundPatch(element, path, text, null));
   const bound = texts.find((t) => t.id === element.brand[path]);
   return (
@@ -214,5 +214,43 @@ export function Wording({
   );
 }
 
-/** True where a text has characters beyond its font's own scripts. */
-export const needsHelp = (font: string, text: string) => fontsFor(font, text).length > 1;
+/** One of a few values of a key, side by side, or in a list where there are many. `step` names the change for undo. */
+export function Choice({
+  label,
+  step = label,
+  element,
+  path,
+  options,
+  list = false,
+  commit,
+}: Omit<Field, 'during'> & {
+  label: string;
+  step?: string;
+  options: { value: string; title: string; label?: string }[];
+  list?: boolean;
+}) {
+  const Control = list ? Select : Segmented;
+  return (
+    <Control
+      label={label}
+      value={valueAt<string>(element, path)}
+      onChange={(v: string) => commit(step, patchAt(element, path, v))}
+      options={options}
+    />
+  );
+}
+
+/** A key that is on or off. */
+export function Toggle({ label, element, path, commit }: Omit<Field, 'during'> & { label: string }) {
+  return (
+    <Switch
+      label={label}
+      on={valueAt<boolean>(element, path)}
+      onChange={(on) => commit(label, patchAt(element, path, on))}
+    />
+  );
+}
+
+/** Values as options whose titles are the values themselves. */
+export const named = (values: readonly string[]) =>
+  values.map((value) => ({ value, title: capitalised(value.replace('-', ' ')) }));

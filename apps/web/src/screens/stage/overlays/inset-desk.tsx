@@ -1,13 +1,11 @@
 import { LENS_SHAPES, type InsetElement } from '@scenograph/core/elements/inset/definition';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { LEADERS } from '@scenograph/core/elements/spot';
-import { Segmented, Select, Slider, Switch } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, patchAt } from './fields';
+import { Segmented, Slider } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Toggle } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 import { PictureChoice } from './picture-choice';
 import { ProductChoice } from './product-choice';
-
-const title = (s: string) => s[0].toUpperCase() + s.slice(1);
 
 export function InsetDesk({ element, elements, during, commit }: OverlayDeskProps<InsetElement>) {
   const field = { element, during, commit };
@@ -68,35 +66,22 @@ export function InsetDesk({ element, elements, during, commit }: OverlayDeskProp
         onChange={(v) => during(patchAt(element, 'across', v / 100))}
         onCommit={(v) => commit('How much is shown', patchAt(element, 'across', v / 100))}
       />
-      <Select
-        label="Shape of the lens"
-        value={element.shape}
-        onChange={(v) => commit('Shape of the lens', patchAt(element, 'shape', v))}
-        options={LENS_SHAPES.map((s) => ({ value: s, title: title(s) }))}
-      />
+      <Choice {...field} label="Shape of the lens" path="shape" list options={named(LENS_SHAPES)} />
       {!own && (
         <>
-          <Segmented
+          <Choice
+            {...field}
             label="Mark on the spot"
-            value={element.mark}
-            onChange={(v) => commit('Mark', patchAt(element, 'mark', v))}
+            step="Mark"
+            path="mark"
             options={[
               { value: 'area', title: 'Area' },
               { value: 'dot', title: 'Dot' },
               { value: 'none', title: 'None' },
             ]}
           />
-          <Segmented
-            label="Leader"
-            value={element.leader}
-            onChange={(v) => commit('Leader', patchAt(element, 'leader', v))}
-            options={LEADERS.map((l) => ({ value: l, title: title(l) }))}
-          />
-          <Switch
-            label="State the magnification"
-            on={element.states}
-            onChange={(v) => commit('State the magnification', patchAt(element, 'states', v))}
-          />
+          <Choice {...field} label="Leader" path="leader" options={named(LEADERS)} />
+          <Toggle {...field} label="State the magnification" path="states" />
           {element.states && <BrandFont {...field} label="Font" path="font" />}
         </>
       )}
@@ -106,11 +91,7 @@ export function InsetDesk({ element, elements, during, commit }: OverlayDeskProp
         {element.shape === 'rounded' && <Amount {...field} label="Radius" path="radius" />}
       </div>
       <BrandColour {...field} label="Ring and line" path="ring.colour" />
-      <Switch
-        label="Light on dark ground"
-        on={element.adapts}
-        onChange={(v) => commit('Light on dark ground', patchAt(element, 'adapts', v))}
-      />
+      <Toggle {...field} label="Light on dark ground" path="adapts" />
       {element.source === 'cutout' && <BrandColour {...field} label="Behind the cutout" path="fill" />}
       <p className="text-ink-2 text-[12px]">Shadows and glow of the lens are under Tone.</p>
     </div>

@@ -3,13 +3,12 @@ import type { LogoElement } from '@scenograph/core/elements/logo/definition';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { reducedUrl } from '../../../api/client';
 import { useKit } from '../../../api/brand';
-import { Button, Segmented } from '../../../ui/controls';
-import { patchAt, Share } from './fields';
+import { Button } from '../../../ui/controls';
+import { Choice, Share } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 
-export function LogoDesk({ element, frame, during, commit }: OverlayDeskProps<LogoElement>) {
+export function LogoDesk({ element, placed: box, frame, during, commit }: OverlayDeskProps<LogoElement>) {
   const field = { element, during, commit };
-  const { box } = element;
   const put = (right: boolean, low: boolean) => {
     const { width: w, height: h } = frame;
     const clear = Math.min(w, h) * 0.05;
@@ -20,10 +19,11 @@ export function LogoDesk({ element, frame, during, commit }: OverlayDeskProps<Lo
   return (
     <div className="grid gap-2.5">
       <LogoChoice element={element} commit={commit} />
-      <Segmented
+      <Choice
+        {...field}
         label="Chosen for"
-        value={element.ground}
-        onChange={(v) => commit('Logo for', patchAt(element, 'ground', v))}
+        step="Logo for"
+        path="ground"
         options={[
           { value: 'auto', title: 'What lies beneath' },
           { value: 'light', title: 'Light' },

@@ -1,6 +1,5 @@
 import { lengthText, type MeasureElement } from '@scenograph/core/elements/measure/definition';
-import { Segmented, Switch } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, patchAt } from './fields';
+import { Amount, BrandColour, BrandFont, Choice, Toggle } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 import { ProductChoice } from './product-choice';
 
@@ -15,48 +14,44 @@ export function MeasureDesk({ element, elements, during, commit }: OverlayDeskPr
           ? `The product’s ${element.side} is not known; give it under Products.`
           : lengthText(element.lengthMm, element.unit, element.locale ?? 'en-GB')}
       </p>
-      <Segmented
+      <Choice
+        {...field}
         label="What it measures"
-        value={element.side}
-        onChange={(v) => commit('What it measures', patchAt(element, 'side', v))}
+        path="side"
         options={[
           { value: 'width', title: 'Width' },
           { value: 'height', title: 'Height' },
         ]}
       />
-      <Segmented
+      <Choice
+        {...field}
         label="Unit"
-        value={element.unit}
-        onChange={(v) => commit('Unit', patchAt(element, 'unit', v))}
+        path="unit"
         options={[
           { value: 'mm', title: 'mm' },
           { value: 'cm', title: 'cm' },
           { value: 'in', title: 'inches' },
         ]}
       />
-      <Segmented
+      <Choice
+        {...field}
         label="Side"
-        value={element.edge}
-        onChange={(v) => commit('Side', patchAt(element, 'edge', v))}
+        path="edge"
         options={[
           { value: 'before', title: across ? 'Over' : 'Left' },
           { value: 'after', title: across ? 'Under' : 'Right' },
         ]}
       />
-      <Segmented
+      <Choice
+        {...field}
         label="Ends"
-        value={element.ends}
-        onChange={(v) => commit('Ends', patchAt(element, 'ends', v))}
+        path="ends"
         options={[
           { value: 'ticks', title: 'Ticks' },
           { value: 'arrows', title: 'Arrows' },
         ]}
       />
-      <Switch
-        label="As a diameter"
-        on={element.diameter}
-        onChange={(v) => commit('As a diameter', patchAt(element, 'diameter', v))}
-      />
+      <Toggle {...field} label="As a diameter" path="diameter" />
       <div className="grid grid-cols-2 gap-2">
         <Amount {...field} label="Off by" path="offset" min={-5000} max={5000} />
         <Amount {...field} label="Line" path="line" max={200} digits={1} />

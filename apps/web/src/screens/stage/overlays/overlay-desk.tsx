@@ -1,4 +1,6 @@
 import type { ComponentType } from 'react';
+import { applyBrand, type BrandKit } from '@scenograph/core/brand/kit';
+import type { Box } from '@scenograph/core/elements/element';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { BadgeDesk } from './badge-desk';
 import { CalloutDesk } from './callout-desk';
@@ -13,10 +15,10 @@ import { WatermarkDesk } from './watermark-desk';
 
 /** What the desk of an overlay is given. */
 export interface OverlayDeskProps<E extends ShotElement = ShotElement> {
-  /** As it is painted: bound to data and brand. */
+  /** As it is written in the base or the slot, with its placeholders, in the base's lengths, in the brand's colours. */
   element: E;
-  /** As it is written in the base or the slot, with its placeholders. */
-  written: E;
+  /** Where it lies in the frame on the stage. */
+  placed: Box;
   /** Everything on the stage, resolved. */
   elements: readonly ShotElement[];
   frame: { width: number; height: number };
@@ -40,4 +42,26 @@ const DESKS: Partial<Record<ShotElement['kind'], unknown>> = {
 /** The desk of the chosen overlay's kind; null where it has none. */
 export function overlayDesk(kind: ShotElement['kind']): ComponentType<OverlayDeskProps> | null {
   return (DESKS[kind] as ComponentType<OverlayDeskProps> | undefined) ?? null;
+}
+
+/** What only resolving tells, and a desk shows. */
+const TOLD = ['times', 'target', 'seen', 'lengthMm', 'locale'] as const;
+
+/**
+ * An element as a desk changes it. Lengths are the base's also in a slot, where they are scaled when the slot is fitted:
+ * a desk that wrote the scaled ones back would have them scaled twice.
+ */
+export function forDesk(
+  base: ShotElement,
+  difference: Partial<ShotElement> | undefined,
+  resolved: ShotElement,
+  kit: BrandKit,
+): ShotElement {
+  const { box: _, ...own } = difference ?? {};
+  const told = Object.fromEntries(
+    TOLD.flatMap((key) =>
+      key in resolved ? [[key, (resolved as unknown as Record<string, unknown>)[key]]] : [],
+    ),
+  );
+  return { ...applyBrand({ ...base, ...own } as ShotElement, kit), ...told } as ShotElement;
 }

@@ -1,14 +1,14 @@
 import type { PairElement, PairHalf } from '@scenograph/core/elements/pair/definition';
-import { Segmented, Slider, Switch } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, patchAt, Share, Wording } from './fields';
+import { Slider, Switch } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, patchAt, Share, Toggle, Wording } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 import { PictureChoice } from './picture-choice';
 
-export function PairDesk({ element, written, during, commit }: OverlayDeskProps<PairElement>) {
+export function PairDesk({ element, during, commit }: OverlayDeskProps<PairElement>) {
   const field = { element, during, commit };
   const halves = ['before', 'after'] as const;
   const change = (which: 'before' | 'after', part: Partial<PairHalf>) =>
-    patchAt(element, which, { ...written[which], ...part });
+    patchAt(element, which, { ...element[which], ...part });
   return (
     <div className="grid gap-2.5">
       {halves.map((which) => (
@@ -19,10 +19,10 @@ export function PairDesk({ element, written, during, commit }: OverlayDeskProps<
           onChoose={(picture) => commit(`Picture of ${which}`, change(which, { picture }))}
         />
       ))}
-      <Segmented
+      <Choice
+        {...field}
         label="Split"
-        value={element.split}
-        onChange={(v) => commit('Split', patchAt(element, 'split', v))}
+        path="split"
         options={[
           { value: 'vertical', title: 'Upright' },
           { value: 'horizontal', title: 'Level' },
@@ -35,11 +35,7 @@ export function PairDesk({ element, written, during, commit }: OverlayDeskProps<
         <Amount {...field} label="Radius" path="radius" />
       </div>
       <BrandColour {...field} label="Divider" path="divider.colour" />
-      <Switch
-        label="Crop both alike"
-        on={element.sameCrop}
-        onChange={(v) => commit('Crop both alike', patchAt(element, 'sameCrop', v))}
-      />
+      <Toggle {...field} label="Crop both alike" path="sameCrop" />
       {halves
         .filter((w) => w === 'after' || !element.sameCrop)
         .map((which) => (
@@ -96,8 +92,8 @@ export function PairDesk({ element, written, during, commit }: OverlayDeskProps<
       {element.labels && (
         <>
           <div className="grid grid-cols-2 gap-2">
-            <Wording {...field} label="Before" path="before.label" written={written.before.label} />
-            <Wording {...field} label="After" path="after.label" written={written.after.label} />
+            <Wording {...field} label="Before" path="before.label" />
+            <Wording {...field} label="After" path="after.label" />
           </div>
           <BrandFont {...field} label="Font" path="labels.font" />
           <Amount {...field} label="Size" path="labels.size" min={4} />

@@ -2,11 +2,9 @@ import { PANELS, SHAPE_FORMS, type ShapeElement } from '@scenograph/core/element
 import { DECORATIONS } from '@scenograph/core/vector/decorations';
 import { iconPath, ICONS } from '@scenograph/core/vector/icons';
 import type { PathCommand } from '@scenograph/core/vector/outline';
-import { Button, Segmented, Select, Switch } from '../../../ui/controls';
-import { Amount, BrandColour, patchAt } from './fields';
+import { Button, Select, Switch } from '../../../ui/controls';
+import { Amount, BrandColour, Choice, named, patchAt, Toggle } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
-
-const title = (s: string) => s[0].toUpperCase() + s.slice(1);
 
 export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeElement>) {
   const field = { element, during, commit };
@@ -18,14 +16,16 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
         label="Shape"
         value={form}
         onChange={(v) => commit('Shape', patchAt(element, 'form', v))}
-        options={SHAPE_FORMS.map((f) => ({ value: f, title: title(f) }))}
+        options={named(SHAPE_FORMS)}
       />
       {form === 'panel' && (
-        <Select
+        <Choice
+          {...field}
           label="Outline of the panel"
-          value={element.panel}
-          onChange={(v) => commit('Outline', patchAt(element, 'panel', v))}
-          options={PANELS.map((p) => ({ value: p, title: title(p) }))}
+          step="Outline"
+          path="panel"
+          list
+          options={named(PANELS)}
         />
       )}
       {form === 'icon' && (
@@ -62,12 +62,7 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
       )}
       {form === 'decoration' && (
         <>
-          <Select
-            label="Decoration"
-            value={element.decoration}
-            onChange={(v) => commit('Decoration', patchAt(element, 'decoration', v))}
-            options={DECORATIONS.map((d) => ({ value: d, title: title(d) }))}
-          />
+          <Choice {...field} label="Decoration" path="decoration" list options={named(DECORATIONS)} />
           <div className="flex items-center gap-2">
             <Amount {...field} label="How many" unit="" path="count" min={1} max={60} />
             <Button
@@ -82,10 +77,10 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
         <>
           <Amount {...field} label="Line" path="line" max={500} digits={1} />
           {form !== 'icon' && (
-            <Segmented
+            <Choice
+              {...field}
               label="Kind of line"
-              value={element.dash}
-              onChange={(v) => commit('Kind of line', patchAt(element, 'dash', v))}
+              path="dash"
               options={[
                 { value: 'whole', title: 'Whole' },
                 { value: 'dashed', title: 'Dashed' },
@@ -102,13 +97,7 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
           onChange={(on) => commit('Heads', patchAt(element, 'heads', on ? 'both' : 'end'))}
         />
       )}
-      {form === 'frame' && (
-        <Switch
-          label="Double line"
-          on={element.double}
-          onChange={(on) => commit('Double line', patchAt(element, 'double', on))}
-        />
-      )}
+      {form === 'frame' && <Toggle {...field} label="Double line" path="double" />}
       {(form === 'frame' || (form === 'panel' && element.panel === 'rectangle')) && (
         <Amount {...field} label="Radius" path="radius" max={5000} />
       )}

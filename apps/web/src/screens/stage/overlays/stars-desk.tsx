@@ -1,27 +1,21 @@
 import type { StarsElement } from '@scenograph/core/elements/stars/definition';
-import { Segmented } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, patchAt, Share, Wording } from './fields';
+import { Amount, BrandColour, BrandFont, Choice, Share, Wording } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 
-export function StarsDesk({ element, written, during, commit }: OverlayDeskProps<StarsElement>) {
+export function StarsDesk({ element, during, commit }: OverlayDeskProps<StarsElement>) {
   const field = { element, during, commit };
   return (
     <div className="grid gap-2.5">
       <div className="grid grid-cols-2 items-end gap-2">
-        <Wording {...field} label="Rating" path="rating" written={written.rating} />
+        <Wording {...field} label="Rating" path="rating" />
         <Amount {...field} label="Out of" unit="" path="of" min={1} max={10} />
       </div>
-      <Wording
+      <Wording {...field} label="Words beside it" path="text" placeholders={['{rating}', '{reviews}']} />
+      <Choice
         {...field}
-        label="Words beside it"
-        path="text"
-        written={written.text}
-        placeholders={['{rating}', '{reviews}']}
-      />
-      <Segmented
         label="Where the words stand"
-        value={element.textAt}
-        onChange={(v) => commit('Words of the rating', patchAt(element, 'textAt', v))}
+        step="Words of the rating"
+        path="textAt"
         options={[
           { value: 'right', title: 'Beside' },
           { value: 'below', title: 'Under' },

@@ -1,24 +1,17 @@
 import type { TextElement } from '@scenograph/core/elements/text/definition';
-import { Button, Segmented, Select, Switch } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, patchAt, Wording } from './fields';
+import { Button, Select } from '../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, patchAt, Toggle, Wording } from './fields';
 import type { OverlayDeskProps } from './overlay-desk';
 import { PlateFields } from './plate-fields';
 
 const PLACEHOLDERS = ['{title}', '{variant}', '{price}', '{sku}', '{size}', '{brand}'];
 
-export function TextDesk({ element, written, elements, during, commit }: OverlayDeskProps<TextElement>) {
+export function TextDesk({ element, elements, during, commit }: OverlayDeskProps<TextElement>) {
   const field = { element, during, commit };
   const others = elements.filter((e): e is TextElement => e.kind === 'text' && e.id !== element.id);
   return (
     <div className="grid gap-2.5">
-      <Wording
-        {...field}
-        label="Words"
-        path="text"
-        written={written.text}
-        placeholders={PLACEHOLDERS}
-        multiline
-      />
+      <Wording {...field} label="Words" path="text" placeholders={PLACEHOLDERS} multiline />
       {element.text === '' && (
         <Button onClick={() => commit('Change words', { text: '{title}' } as Partial<TextElement>)}>
           Use the product’s title
@@ -31,10 +24,11 @@ export function TextDesk({ element, written, elements, during, commit }: Overlay
         <Amount {...field} label="Leading" unit="x" path="leading" min={0.6} max={3} step={0.05} digits={2} />
         <Amount {...field} label="Tracking" unit="‰" path="tracking" min={-200} max={1000} step={5} />
       </div>
-      <Segmented
+      <Choice
+        {...field}
         label="Alignment"
-        value={element.align}
-        onChange={(align) => commit('Align text', { align } as Partial<TextElement>)}
+        step="Align text"
+        path="align"
         options={[
           { value: 'start', title: 'Start', label: 'Where reading begins' },
           { value: 'left', title: 'Left' },
@@ -42,21 +36,18 @@ export function TextDesk({ element, written, elements, during, commit }: Overlay
           { value: 'right', title: 'Right' },
         ]}
       />
-      <Segmented
+      <Choice
+        {...field}
         label="Place in the box"
-        value={element.vertical}
-        onChange={(vertical) => commit('Align text', { vertical } as Partial<TextElement>)}
+        step="Align text"
+        path="vertical"
         options={[
           { value: 'top', title: 'Top' },
           { value: 'middle', title: 'Middle' },
           { value: 'bottom', title: 'Bottom' },
         ]}
       />
-      <Switch
-        label="Capitals"
-        on={element.capitals}
-        onChange={(capitals) => commit('Capitals', { capitals } as Partial<TextElement>)}
-      />
+      <Toggle {...field} label="Capitals" path="capitals" />
       {others.length > 0 && (
         <Select
           label="Set at one size with"

@@ -1,17 +1,17 @@
 import type { WatermarkElement } from '@scenograph/core/elements/watermark/definition';
-import { Segmented, Slider } from '../../../ui/controls';
-import { Amount, BrandFont, patchAt, Share, Wording } from './fields';
+import { Slider } from '../../../ui/controls';
+import { Amount, BrandFont, Choice, patchAt, Share, Wording } from './fields';
 import { LogoChoice } from './logo-desk';
 import type { OverlayDeskProps } from './overlay-desk';
 
-export function WatermarkDesk({ element, written, during, commit }: OverlayDeskProps<WatermarkElement>) {
+export function WatermarkDesk({ element, during, commit }: OverlayDeskProps<WatermarkElement>) {
   const field = { element, during, commit };
   return (
     <div className="grid gap-2.5">
-      <Segmented
+      <Choice
+        {...field}
         label="Mark"
-        value={element.mark}
-        onChange={(v) => commit('Mark', patchAt(element, 'mark', v))}
+        path="mark"
         options={[
           { value: 'logo', title: 'Logo' },
           { value: 'words', title: 'Words' },
@@ -21,20 +21,14 @@ export function WatermarkDesk({ element, written, during, commit }: OverlayDeskP
         <LogoChoice element={element} commit={commit} />
       ) : (
         <>
-          <Wording
-            {...field}
-            label="Words"
-            path="text"
-            written={written.text}
-            placeholders={['{brand}', '{sku}']}
-          />
+          <Wording {...field} label="Words" path="text" placeholders={['{brand}', '{sku}']} />
           <BrandFont {...field} label="Font" path="font" />
         </>
       )}
-      <Segmented
+      <Choice
+        {...field}
         label="Pattern"
-        value={element.pattern}
-        onChange={(v) => commit('Pattern', patchAt(element, 'pattern', v))}
+        path="pattern"
         options={[
           { value: 'single', title: 'Single' },
           { value: 'diagonal', title: 'Diagonal' },
