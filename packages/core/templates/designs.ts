@@ -106,7 +106,7 @@ export const DESIGNS: readonly Template[] = [
     d.product(at(440, 400, 760, 920));
     d.measure('width', { size: 48, offset: 70, edge: 'after', line: 4 });
     d.measure('height', { size: 48, offset: 90, edge: 'before', line: 4 });
-    d.text('headline', 'How big is it?', at(96, 96, 1400, 150), 124, 'ink', { align: 'centre' });
+    d.text('headline', 'How big is it?', at(96, 96, 1408, 150), 124, 'ink', { align: 'centre' });
     d.text('body', '{title}', at(200, 250, 1200, 80), 56, 'ink', { align: 'centre', hint: 'Title' });
   }),
   make('close-up', 'Close-up', 'close-up', null, (d) => {
@@ -143,7 +143,7 @@ export const DESIGNS: readonly Template[] = [
     d.product(at(110, 640, 430, 560), 'One of the set');
     d.product(at(1060, 640, 430, 560), 'One of the set');
     d.product(at(520, 560, 560, 760), 'The product');
-    d.text('headline', 'Better together', at(96, 100, 1400, 190), 160, 'ink', { align: 'centre' });
+    d.text('headline', 'Better together', at(96, 100, 1408, 190), 160, 'ink', { align: 'centre' });
     d.text('body', 'Three for the windowsill', at(200, 300, 1200, 80), 64, 'ink', { align: 'centre' });
     d.badge('words', at(500, 1390, 600, 130), 'accent', { form: 'pill', text: 'Set of three', ring: null });
   }),
