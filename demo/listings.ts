@@ -13,6 +13,7 @@ import { DESIGNS } from '@scenograph/core/templates/designs';
 import { fillTemplate } from '@scenograph/core/templates/fill';
 import { emptyShot, type Shot } from '@scenograph/core/shot/document';
 import type { ProductData } from '@scenograph/core/shot/data';
+import { suggestedAlt } from '@scenograph/core/delivery/encoding';
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
 import {
   inBrand,
@@ -36,10 +37,9 @@ import { WORKSPACE, type Database } from '../apps/server/src/database/database';
 import { artworks, listings, pictures, products, scenes, shots } from '../apps/server/src/database/schema';
 import { DeliveriesService } from '../apps/server/src/deliveries/deliveries.service';
 import { kitOf } from '../apps/server/src/brand/brand.service';
-import type { Queue } from '../apps/server/src/jobs/queue';
-import { ListingsService } from '../apps/server/src/listings/listings.service';
+import { BoardService } from '../apps/server/src/board/board.service';
 import { variantsOf } from '../apps/server/src/products/product-data';
-import { allSheets } from '../apps/server/src/spec-sheets/spec-sheets.controller';
+import { allSheets } from '../apps/server/src/spec-sheets/spec-sheets.service';
 
 type SceneRow = typeof scenes.$inferSelect;
 
@@ -147,14 +147,10 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
   ]);
 
   // A first delivery waits for the worker, so that the list of deliveries has something to show.
-  const unused: Queue = {
-    cutOut: async () => {},
-    deliver: async () => {},
-    stop: async () => {},
-    boss: null!,
-  };
-  const service = new DeliveriesService(db, pool, unused, store, new ListingsService(db));
-  await service.order(autumn, {
+  const service = new DeliveriesService(db, pool, store, new BoardService(db, pool));
+  await service.order({
+    listingIds: [autumn],
+    which: 'all',
     slots: [
       'kestrel-market/main',
       'kestrel-market/gallery-1',
@@ -189,6 +185,8 @@ async function addShots(
       workspaceId: WORKSPACE,
       listingId,
       title,
+      // One is left to be written, so that the check for it has something to say.
+      alt: title === 'Winter table' ? '' : suggestedAlt(title),
       document,
       feeds,
       position,

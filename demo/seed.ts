@@ -25,6 +25,7 @@ import {
   products,
   scenes,
   specSheets,
+  specSheetVersions,
   variants,
   workspaces,
 } from '../apps/server/src/database/schema';
@@ -121,6 +122,9 @@ async function seedSheets(db: Database): Promise<void> {
       JSON.parse(await readFile(join(here, 'spec-sheets', `${name}.json`), 'utf8')),
     );
     await db.insert(specSheets).values({ workspaceId: WORKSPACE, id: sheet.id, position, sheet });
+    await db
+      .insert(specSheetVersions)
+      .values({ workspaceId: WORKSPACE, id: sheet.id, version: sheet.version, sheet });
   }
 }
 

@@ -11,7 +11,7 @@ export async function findListing(api: APIRequestContext, title: string) {
   const list = (await (await api.get('/api/listings')).json()) as { id: string; title: string }[];
   const { id } = list.find((l) => l.title === title)!;
   return (await (await api.get(`/api/listings/${id}`)).json()) as {
-    listing: { id: string };
+    listing: { id: string; productId: string };
     variants: { id: string; data: { variant: string } }[];
     shots: ShotInfo[];
   };

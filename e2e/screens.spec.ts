@@ -12,6 +12,9 @@ test('every main screen meets WCAG 2.2 AA as far as a machine can tell, and logs
   const sale = await findListing(request, 'Autumn sale');
   const printed = await findListing(request, 'Printed planter');
   const [delivery] = (await (await request.get('/api/deliveries')).json()) as { id: string }[];
+  const steps = [{ id: 'cut', kind: 'cut-out', title: 'Cut out', after: [] }];
+  const recipe = await (await request.post('/api/recipes', { data: { title: 'First', steps } })).json();
+  const cell = `slot=${encodeURIComponent('kestrel-market/gallery-1')}`;
   const errors: string[] = [];
   page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
   page.on('pageerror', (e) => errors.push(e.message));
@@ -31,7 +34,14 @@ test('every main screen meets WCAG 2.2 AA as far as a machine can tell, and logs
     `/shots/${printed.shots[0].id}`,
     `/library/scenes/${scenes[0].id}`,
     `/library/scenes/${scenes.find((s) => s.title === 'White planter with band')!.id}`,
+    `/products/${listing.productId}`,
     '/spec-sheets',
+    '/spec-sheets/kestrel-market',
+    `/listings/${listing.id}/checks`,
+    `/listings/${listing.id}/compare?${cell}`,
+    `/listings/${listing.id}/encoding?${cell}`,
+    '/recipes',
+    `/recipes/${recipe.id}`,
     '/deliveries',
     `/deliveries/${delivery.id}`,
   ]) {

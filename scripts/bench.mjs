@@ -1,7 +1,18 @@
-/** "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint", "-- large", "-- staging", "-- print" or "-- fill" for one part). */
+/**
+ * "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint", "-- large", "-- staging",
+ * "-- print", "-- fill" or "-- overlays" for one part). Those at full scale, with a server and workers of their own, run
+ * only when they are named: "-- deliveries", "-- board", "-- kills".
+ */
 import { buildBench } from './build.mjs';
 import { ensurePackages, runCommand } from './setup.mjs';
 
 ensurePackages();
+const [part, count] = process.argv.slice(2);
+const atScale = { deliveries: 'benchDeliveries', board: 'benchBoard', kills: 'benchKills' }[part];
+if (atScale) {
+  const module = await import('../bench/at-scale.mjs');
+  await module[atScale](count ? Number(count) : undefined);
+  process.exit(0);
+}
 await buildBench();
 await runCommand(process.execPath, ['bench/dist/bench.mjs', ...process.argv.slice(2)]);

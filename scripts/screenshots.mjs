@@ -25,6 +25,43 @@ const scenes = await api('/api/scenes');
 const photo = (name) => photos.find((p) => p.name === name).id;
 const shot = (title) => shots.find((s) => s.title === title).id;
 
+const [delivery] = await api('/api/deliveries');
+
+/** A recipe to be shown: the first there is, or one made now. */
+async function recipe() {
+  const [known] = await api('/api/recipes');
+  if (known) return known;
+  const place = (title) => scenes.find((s) => s.title === title);
+  const steps = [
+    { id: 'cut', kind: 'cut-out', title: 'Cut out', after: [] },
+    { id: 'white', kind: 'white', title: 'On white', after: ['cut'] },
+    {
+      id: 'sill',
+      kind: 'stage',
+      title: 'Morning windowsill',
+      after: ['cut'],
+      scene: place('Morning windowsill').id,
+    },
+    { id: 'bench', kind: 'stage', title: 'Potting bench', after: ['cut'], scene: place('Potting bench').id },
+    {
+      id: 'fit',
+      kind: 'fit',
+      title: 'Fit the slots',
+      after: ['white', 'sill', 'bench'],
+      sheets: ['oddment-lane'],
+    },
+    { id: 'deliver', kind: 'deliver', title: 'Deliver', after: ['fit'] },
+  ];
+  const made = await (
+    await fetch(`${address}/api/recipes`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ title: 'Two views and white', steps }),
+    })
+  ).json();
+  return made;
+}
+
 /** Name, path, and what to do before the picture is taken and after it. */
 const VIEWS = [
   ['listings', '/listings'],
@@ -38,15 +75,13 @@ const VIEWS = [
       await page.getByRole('button', { name: /6 Checks/ }).click();
     },
   ],
-  ['photos', '/photos'],
   [
     'cutout',
     `/photos/${photo('watering-can.jpg')}/cutout`,
     async (page) =>
       page.locator('section[aria-label="Fringe"]', { hasNotText: 'measuring' }).waitFor({ timeout: 90_000 }),
   ],
-  ['products', '/products'],
-  ['library', '/library'],
+  ['data', `/products/${listing.productId}`],
   ['survey', `/library/scenes/${scenes.find((s) => s.title === 'Potting bench').id}`],
   [
     'mockup',
@@ -56,29 +91,6 @@ const VIEWS = [
       await page.waitForTimeout(1500);
     },
   ],
-  [
-    'options',
-    `/shots/${printed.find((s) => s.title === 'Band').id}`,
-    async (page) => {
-      await page.getByRole('button', { name: 'Make options' }).click();
-      const dialog = page.getByRole('dialog');
-      await dialog.getByText('Herb sprig').click();
-      await dialog.getByText('Potting club').click();
-      await dialog.getByText('Hexagon dots').click();
-      await dialog
-        .getByRole('group', { name: 'Colours of the item' })
-        .getByRole('button', { name: 'Add' })
-        .click();
-      await dialog.getByRole('button', { name: /^Make \d+ options/ }).click();
-      await page.waitForTimeout(9000);
-    },
-    async (page) => {
-      await page.getByRole('button', { name: 'Back to the stage' }).click();
-      await page.keyboard.press('Control+z');
-      await page.waitForTimeout(1500);
-    },
-  ],
-  ['mockup-survey', `/library/scenes/${scenes.find((s) => s.title === 'Kraft seed packet').id}`],
   [
     'overlays',
     `/shots/${saleShot('Why it lasts')}`,
@@ -101,8 +113,32 @@ const VIEWS = [
   ['brand', '/brand'],
   ['templates', '/templates', async (page) => page.waitForTimeout(4000)],
   ['ideas', `/listings/${listing.id}/ideas`, async (page) => page.waitForTimeout(6000)],
-  ['spec-sheets', '/spec-sheets'],
-  ['deliveries', '/deliveries'],
+  ['spec-sheet', '/spec-sheets/kestrel-market'],
+  ['checks', `/listings/${listing.id}/checks`],
+  [
+    'compare',
+    `/listings/${listing.id}/compare?slot=fernway-social%2Fsquare`,
+    async (page) => page.waitForTimeout(4000),
+  ],
+  [
+    'encoding',
+    `/listings/${listing.id}/encoding?slot=kestrel-market%2Fgallery-1`,
+    async (page) => {
+      await page.waitForTimeout(14_000);
+      await page.getByRole('radio', { name: '200 %' }).click();
+    },
+  ],
+  ['recipe', `/recipes/${(await recipe()).id}`],
+  [
+    'delivery',
+    `/deliveries/${delivery.id}`,
+    async (page) => {
+      for (const send of await page.getByRole('button', { name: 'Send', exact: true }).all()) {
+        await send.click();
+        await page.waitForTimeout(2500);
+      }
+    },
+  ],
 ];
 
 const browser = await chromium.launch(chromiumLaunch);

@@ -189,7 +189,8 @@ export async function startCluster(folder) {
     }
     const running = pg(bin, 'pg_ctl', ['-D', cluster, 'status'], user).ok;
     if (running && existsSync(portFile)) return Number(readFileSync(portFile, 'utf8'));
-    const chosen = await freePort();
+    // The same port as before where it is free: workers elsewhere know it.
+    const chosen = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : undefined);
     const options = `-p ${chosen} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=120 -c shared_buffers=128MB`;
     const started = pg(
       bin,

@@ -170,7 +170,10 @@ describe('a painted slot', () => {
       'background pass',
       'coverage pass',
       'margin pass',
+      'cut-off pass',
       'enlargement look',
+      'sharpness pass',
+      'colour-drift pass',
       'overlays pass',
     ]);
     expect(checks.coverage.measured).toBe('88.0 %');
@@ -227,11 +230,11 @@ describe('a painted slot', () => {
     const pixels = await decodePicture(noise);
     const free = (await encodePicture(pixels, 'jpeg')).bytes.length;
     for (const format of ['jpeg', 'webp'] as const) {
-      const { bytes, quality } = await encodePicture(pixels, format, free * 0.5);
+      const { bytes, quality } = await encodePicture(pixels, format, { maxBytes: free * 0.5 });
       expect(bytes.length).toBeLessThanOrEqual(free * 0.5);
       expect(quality).toBeGreaterThanOrEqual(40);
     }
-    await expect(encodePicture(pixels, 'png', 2000)).rejects.toThrow(/even with 64 colours/);
+    await expect(encodePicture(pixels, 'png', { maxBytes: 2000 })).rejects.toThrow(/even with 64 colours/);
   });
 });
 

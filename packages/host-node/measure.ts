@@ -1,12 +1,16 @@
 import { alphaPlane } from '@scenograph/core/raster/pixels';
 import { lookAtWords, type WordLook } from '@scenograph/core/paint/look-at-words';
-import { resize } from '@scenograph/core/raster/resample';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { runChecks } from '@scenograph/core/spec/checks/index';
-import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import { judgeMeasures, measureAll, type Measures } from '@scenograph/core/spec/checks/index';
+import { neutralShot } from '@scenograph/core/spec/checks/neutral-shot';
+import type { CheckResult, FileFacts } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
 import type { Painted } from '@scenograph/core/paint/paint-shot';
+import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { Painter } from './painter';
+
+/** Long side of the painting on which products' places are measured. */
+const PRODUCTS_SIDE = 1000;
 
 /** A shot painted at its own size, with how its words were seen meanwhile. */
 export async function paintAndLook(
@@ -18,7 +22,39 @@ export async function paintAndLook(
   return { painted, words: looks() };
 }
 
-/** Runs a slot's checks on a painted shot; products are painted again alone to know where they are. */
+export interface Facts {
+  words: WordLook[] | null;
+  alt?: string | null;
+  file?: FileFacts | null;
+}
+
+/** Everything the checks measure on a painted shot; products are painted again alone to know where they are. */
+export async function measureAt(
+  painter: Painter,
+  shot: ResolvedShot,
+  picture: Rgba,
+  facts: Facts,
+  slot: Slot,
+  slotKey: string,
+): Promise<Measures> {
+  const { shot: plain, coloured } = neutralShot(shot);
+  const scale = Math.min(1, PRODUCTS_SIDE / Math.max(shot.width, shot.height));
+  const alone = (await painter.paint(plain, { productsOnly: true, scale })).pixels();
+  return measureAll({
+    ...facts,
+    slot,
+    slotKey,
+    width: picture.width,
+    height: picture.height,
+    picture,
+    products: alphaPlane(alone),
+    neutral: coloured ? alone : null,
+    shot,
+    sources: await painter.sizes(shot),
+  });
+}
+
+/** Runs a slot's checks on a painted shot. */
 export async function measurePainted(
   painter: Painter,
   shot: ResolvedShot,
@@ -26,18 +62,5 @@ export async function measurePainted(
   slot: Slot,
   slotKey: string,
 ): Promise<CheckResult[]> {
-  const products = alphaPlane((await painter.paint(shot, { productsOnly: true })).pixels());
-  const picture = painted.pixels();
-  const sameSize = picture.width === products.width && picture.height === products.height;
-  return runChecks({
-    slot,
-    slotKey,
-    width: painted.width,
-    height: painted.height,
-    picture: sameSize ? picture : resize(picture, products.width, products.height),
-    products,
-    shot,
-    words,
-    sources: await painter.sizes(shot),
-  });
+  return judgeMeasures(await measureAt(painter, shot, painted.pixels(), { words }, slot, slotKey), slot);
 }

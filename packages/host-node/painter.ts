@@ -6,6 +6,7 @@ import {
   type Onlooker,
   type Painted,
 } from '@scenograph/core/paint/paint-shot';
+import { paintLayers, type Layer } from '@scenograph/core/paint/paint-layers';
 import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
@@ -20,6 +21,8 @@ export interface Painter {
     options?: { scale?: number; productsOnly?: boolean; draft?: boolean; resumes?: boolean },
     onlooker?: Onlooker,
   ): Promise<Painted>;
+  /** The shot layer by layer at its own size, and as one picture. */
+  layers(shot: ResolvedShot): Promise<{ layers: Layer[]; merged: Rgba }>;
   /** Something measured on a shot with what its painting uses. */
   with<T>(shot: ResolvedShot, measure: (environment: PaintEnvironment) => T): Promise<T>;
   /** Pixel sizes of the pictures a shot uses. */
@@ -90,6 +93,10 @@ export function createPainter(load: (hash: string) => Promise<Uint8Array>, keepP
       );
       await shrink();
       return painted;
+    },
+    async layers(shot) {
+      const { pictures: held, typefaces } = await gather(shot);
+      return paintLayers(shot, { host: nodeHost, cache, pictures: held, typefaces });
     },
     async with(shot, measure) {
       const { pictures: held, typefaces } = await gather(shot);

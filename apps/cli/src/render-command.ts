@@ -64,7 +64,7 @@ export function addRenderCommand(program: Command, formatOf: (file: string) => F
       const painted = await painter.paint(resolved, { scale });
       let pixels = painted.pixels();
       if (pixels.width !== width || pixels.height !== height) pixels = resize(pixels, width, height);
-      const { bytes, quality } = await encodePicture(pixels, format, options.maxBytes);
+      const { bytes, quality } = await encodePicture(pixels, format, { maxBytes: options.maxBytes });
       await write(options.output, bytes);
       print({
         output: options.output,

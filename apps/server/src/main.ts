@@ -9,6 +9,8 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { BLOBS, BlobsController } from './blobs/blobs.controller';
 import { createBlobStore } from './blobs/blob-store';
+import { BoardController } from './board/board.controller';
+import { BoardService } from './board/board.service';
 import { BrandController } from './brand/brand.controller';
 import { BrandService } from './brand/brand.service';
 import { DATABASE, databaseUrl, migrateDatabase, openDatabase, POOL } from './database/database';
@@ -17,6 +19,7 @@ import { DeliveriesService } from './deliveries/deliveries.service';
 import { listen } from './events/events';
 import { EVENTS, EventsController } from './events/events.controller';
 import { SentenceFilter } from './http/errors';
+import { paintThreads, THREADS } from './jobs/paint-threads';
 import { openQueue, QUEUE } from './jobs/queue';
 import { ArtworkController } from './library/artwork.controller';
 import { ArtworkService } from './library/artwork.service';
@@ -26,12 +29,16 @@ import { ListingsController } from './listings/listings.controller';
 import { ListingsService } from './listings/listings.service';
 import { PhotosController } from './photos/photos.controller';
 import { PhotosService } from './photos/photos.service';
+import { VariantsService } from './products/variants.service';
 import { ProductsController } from './products/products.controller';
 import { ShotsController } from './shots/shots.controller';
+import { RecipesController } from './recipes/recipes.controller';
+import { RecipesService } from './recipes/recipes.service';
 import { SheetsController } from './shots/sheets.controller';
 import { SheetsService } from './shots/sheets.service';
 import { ShotsService } from './shots/shots.service';
 import { SpecSheetsController } from './spec-sheets/spec-sheets.controller';
+import { SpecSheetsService } from './spec-sheets/spec-sheets.service';
 import { TemplatesController } from './templates/templates.controller';
 
 @Controller('api/health')
@@ -48,6 +55,8 @@ async function main(): Promise<void> {
   await migrateDatabase(pool, db);
   const store = createBlobStore(db);
   const queue = await openQueue(url);
+  // Deliveries are painted by workers; this thread is for a person who waits at a desk.
+  const threads = paintThreads(1);
   const { events, close } = listen(url);
 
   @Module({
@@ -62,9 +71,11 @@ async function main(): Promise<void> {
       ProductsController,
       SpecSheetsController,
       ListingsController,
+      BoardController,
       ShotsController,
       SheetsController,
       DeliveriesController,
+      RecipesController,
       EventsController,
     ],
     providers: [
@@ -72,15 +83,20 @@ async function main(): Promise<void> {
       { provide: DATABASE, useValue: db },
       { provide: BLOBS, useValue: store },
       { provide: QUEUE, useValue: queue },
+      { provide: THREADS, useValue: threads },
       { provide: EVENTS, useValue: events },
       PhotosService,
       ListingsService,
+      BoardService,
+      SpecSheetsService,
       ShotsService,
       DeliveriesService,
+      RecipesService,
       ScenesService,
       ArtworkService,
       BrandService,
       SheetsService,
+      VariantsService,
     ],
   })
   class AppModule {}
@@ -116,7 +132,7 @@ async function main(): Promise<void> {
     stopping = true;
     // Open event streams would hold the server; they are cut, browsers reconnect by themselves.
     server.closeAllConnections();
-    await Promise.allSettled([app.close(), close(), queue.stop()]);
+    await Promise.allSettled([app.close(), close(), queue.stop(), threads.destroy()]);
     await pool.end().catch(() => undefined);
     process.exit(0);
   };

@@ -2,6 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import pg from 'pg';
+import yauzl from 'yauzl';
 
 const ROOT = join(__dirname, '../../..');
 const CLUSTER = process.env.SCENOGRAPH_TEST_CLUSTER ?? '';
@@ -54,8 +55,15 @@ export function testServer() {
 
   return {
     base: () => base,
+    url: () => url,
     end,
-    startWorker: () => start('worker.mjs', { DATABASE_URL: url, SCENOGRAPH_THREADS: '1' }),
+    startWorker: () =>
+      start('worker.mjs', {
+        DATABASE_URL: url,
+        SCENOGRAPH_THREADS: '1',
+        // A dead worker's pictures are taken over sooner than in earnest.
+        SCENOGRAPH_LEASE_SECONDS: '2',
+      }),
     // eslint-disable-next-line @typescript-eslint/no-explicit-any
     async call(method: string, path: string, body?: unknown): Promise<{ status: number; body: any }> {
       const raw = body instanceof Uint8Array;
@@ -67,4 +75,42 @@ export function testServer() {
       return { status: response.status, body: await response.json() };
     },
   };
+}
+
+/** Reads again and again until it is good; fails with what was seen last. */
+export async function until<T>(
+  read: () => Promise<T>,
+  good: (value: T) => boolean,
+  seconds = 400,
+): Promise<T> {
+  const deadline = Date.now() + seconds * 1000;
+  for (;;) {
+    const value = await read();
+    if (good(value)) return value;
+    if (Date.now() > deadline)
+      throw new Error(`Waited in vain; last seen: ${JSON.stringify(value).slice(0, 400)}`);
+    await new Promise((r) => setTimeout(r, 100));
+  }
+}
+
+/** The files of a ZIP by name. */
+export function unzip(bytes: Buffer): Promise<Map<string, Buffer>> {
+  return new Promise((resolve, reject) => {
+    const files = new Map<string, Buffer>();
+    yauzl.fromBuffer(bytes, { lazyEntries: true }, (error, zip) => {
+      if (error) return reject(error);
+      zip.on('entry', (entry) =>
+        zip.openReadStream(entry, async (e, stream) => {
+          if (e) return reject(e);
+          const parts: Buffer[] = [];
+          for await (const part of stream) parts.push(part as Buffer);
+          files.set(entry.fileName, Buffer.concat(parts));
+          zip.readEntry();
+        }),
+      );
+      zip.on('end', () => resolve(files));
+      zip.on('error', reject);
+      zip.readEntry();
+    });
+  });
 }

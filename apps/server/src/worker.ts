@@ -1,15 +1,18 @@
-import { fileURLToPath } from 'node:url';
 import { cpus } from 'node:os';
 import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
 import { and, eq, inArray } from 'drizzle-orm';
-import { Piscina } from 'piscina';
+import 'reflect-metadata';
 import { createBlobStore } from './blobs/blob-store';
+import { BoardService } from './board/board.service';
+import { DeliveriesService } from './deliveries/deliveries.service';
+import { runRecipe } from './recipes/run-recipe';
 import { databaseUrl, migrateDatabase, openDatabase } from './database/database';
-import { deliveries, photos } from './database/schema';
+import { photos } from './database/schema';
 import { announce } from './events/events';
 import type { CutoutOutcome } from './jobs/paint-thread';
-import { CUTOUT_QUEUE, DELIVERY_QUEUE, openQueue, type CutoutJob, type DeliveryJob } from './jobs/queue';
-import { runDelivery, type DeliveryRunner } from './jobs/run-delivery';
+import { CUTOUT_QUEUE, openQueue, RECIPE_QUEUE, type CutoutJob, type RecipeJob } from './jobs/queue';
+import { paintThreads } from './jobs/paint-threads';
+import { startPaintLoop } from './paintings/paint-loop';
 
 /** A worker process: takes jobs from the database and paints in a pool of threads. Any number may run, on any machine. */
 async function main(): Promise<void> {
@@ -17,13 +20,7 @@ async function main(): Promise<void> {
   const { pool, db } = openDatabase(url, 12);
   await migrateDatabase(pool, db);
   const threadCount = Math.max(1, Number(process.env.SCENOGRAPH_THREADS) || Math.min(4, cpus().length));
-  const threads = new Piscina({
-    filename: fileURLToPath(new URL('./paint-thread.mjs', import.meta.url)),
-    minThreads: 1,
-    maxThreads: threadCount,
-    idleTimeout: 60_000,
-  });
-  const runner: DeliveryRunner = { pool, db, store: createBlobStore(db), threads };
+  const threads = paintThreads(threadCount);
   const queue = await openQueue(url);
 
   const cutOut = async ({ photoId }: CutoutJob): Promise<void> => {
@@ -55,33 +52,19 @@ async function main(): Promise<void> {
     await queue.boss.work<CutoutJob>(CUTOUT_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) =>
       cutOut(job.data),
     );
-  await queue.boss.work<DeliveryJob>(DELIVERY_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) => {
-    await runDelivery(job.data.deliveryId, runner);
-  });
-
-  // Deliveries whose worker died are taken up again: their lock is free, though they are not finished.
-  let sweeping = false;
-  const sweep = setInterval(async () => {
-    if (sweeping) return;
-    sweeping = true;
-    try {
-      const open = await db
-        .select({ id: deliveries.id })
-        .from(deliveries)
-        .where(inArray(deliveries.state, ['running', 'queued']));
-      for (const { id } of open) await runDelivery(id, runner);
-    } catch {
-      // The next sweep tries again.
-    } finally {
-      sweeping = false;
-    }
-  }, 3000);
+  const store = createBlobStore(db);
+  const boards = new BoardService(db, pool);
+  const deliveries = new DeliveriesService(db, pool, store, boards);
+  await queue.boss.work<RecipeJob>(RECIPE_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) =>
+    runRecipe(job.data, { db, pool, queue, boards, deliveries }),
+  );
+  const painting = startPaintLoop({ pool, db, threads, threadCount });
 
   let stopping = false;
   const stop = async () => {
     if (stopping) return;
     stopping = true;
-    clearInterval(sweep);
+    await painting.stop();
     await queue.stop().catch(() => undefined);
     await threads.destroy().catch(() => undefined);
     await pool.end().catch(() => undefined);

@@ -14,7 +14,9 @@ const values = {
 test('file names follow the pattern and are safe everywhere', () => {
   expect(fileName('{sku}_{slot}.{n}', values)).toBe('MB-PL-160_main.3');
   expect(fileName('{variant}', values)).toBe('Olgrun');
-  expect(fileName('../../{slot}', values)).toBe('main');
+  expect(fileName('{sku}/{slot}', values)).toBe('MB-PL-160/main');
+  for (const away of ['../../{slot}', '/{slot}', 'C:\\{slot}', 'a/../{slot}', '..'])
+    expect(() => fileName(away, values)).toThrow(/leaves the delivery's folder/);
   expect(() => fileName('{price}', values)).toThrow(/asks for \{price\}/);
   expect(() => fileName('{shot}', values)).toThrow(/empty name/);
 });

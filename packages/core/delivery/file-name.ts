@@ -11,21 +11,37 @@ export interface NameValues {
 
 const KEYS = ['sku', 'listing', 'marketplace', 'slot', 'variant', 'shot', 'n'];
 
+/** No longer than this, so that every file system takes it. */
+const LONGEST = 180;
+
 /**
- * A file name without extension from a pattern such as `{sku}_{slot}`. Values are made safe for every file
- * system: letters, digits, dot, dash and underscore. Throws a sentence for an unknown placeholder or an empty name.
+ * A file's path without extension from a pattern such as `{sku}_{slot}` or `{sku}/{slot}`: a slash in the pattern makes
+ * a folder, one in a value does not. Values are made safe for every file system: letters, digits, dot, dash and
+ * underscore. Throws a sentence for an unknown placeholder, an empty name or a pattern that leaves its folder.
  */
 export function fileName(pattern: string, values: NameValues): string {
-  const name = pattern.replace(/\{(\w+)\}/g, (_, key: string) => {
-    if (!KEYS.includes(key))
-      throw new Error(
-        `The file name pattern "${pattern}" asks for {${key}}; it may hold ${KEYS.map((k) => `{${k}}`).join(', ')}.`,
-      );
-    return safe(String(values[key as keyof NameValues]));
+  if (/^\s*[\\/]|^\s*[A-Za-z]:|(^|[\\/])\s*\.\.?\s*([\\/]|$)|\\/.test(pattern))
+    throw new Error(
+      `The file name pattern "${pattern}" leaves the delivery's folder. Write folders with "/" between names, without "..", drive or backslash.`,
+    );
+  const parts = pattern.split('/').map((part) => {
+    const filled = part.replace(/\{(\w+)\}/g, (_, key: string) => {
+      if (!KEYS.includes(key))
+        throw new Error(
+          `The file name pattern "${pattern}" asks for {${key}}; it may hold ${KEYS.map((k) => `{${k}}`).join(', ')}.`,
+        );
+      return safe(String(values[key as keyof NameValues]));
+    });
+    const clean = safe(filled).replace(/^[.-]+|[.-]+$/g, '');
+    if (!clean) throw new Error(`The file name pattern "${pattern}" gives an empty name.`);
+    return clean;
   });
-  const clean = safe(name).replace(/^[.-]+|[.-]+$/g, '');
-  if (!clean) throw new Error(`The file name pattern "${pattern}" gives an empty name.`);
-  return clean.slice(0, 180);
+  return parts.join('/').slice(0, LONGEST);
+}
+
+/** Throws a sentence where a pattern cannot name files; values that may be empty are taken to be there. */
+export function checkPattern(pattern: string): void {
+  fileName(pattern, { sku: 's', listing: 'l', marketplace: 'm', slot: 's', variant: 'v', shot: 's', n: 1 });
 }
 
 function safe(text: string): string {

@@ -14,13 +14,16 @@ export interface ManifestEntry {
   quality: number | null;
   bytes: number;
   sha256: string;
+  alt: string;
   verdict: string;
-  checks: Pick<CheckResult, 'check' | 'verdict' | 'measured' | 'limit'>[];
+  /** SHA-256 of what it was made from: the key of all, the shot, slot and data documents, and every source picture. */
+  inputs: { key: string; shot: string; slot: string; data: string; pictures: string[] };
+  checks: Pick<CheckResult, 'check' | 'verdict' | 'measured' | 'limit' | 'waived'>[];
 }
 
 export interface Manifest {
   manifest: 'scenograph-delivery';
-  version: 1;
+  version: 2;
   delivery: string;
   listing: string;
   made: string;
@@ -41,10 +44,21 @@ const COLUMNS = [
   'quality',
   'bytes',
   'sha256',
+  'alt',
   'verdict',
 ] as const;
 
-/** The manifest's rows for a CSV writer: a header and one row a picture. */
+/** The manifest's rows for a CSV writer: a header and one row a picture; the inputs' hashes at the end. */
 export function manifestRows(manifest: Manifest): (string | number | null)[][] {
-  return [[...COLUMNS], ...manifest.pictures.map((p) => COLUMNS.map((c) => p[c]))];
+  return [
+    [...COLUMNS, 'key', 'shot_sha256', 'slot_sha256', 'data_sha256', 'pictures_sha256'],
+    ...manifest.pictures.map((p) => [
+      ...COLUMNS.map((c) => p[c]),
+      p.inputs.key,
+      p.inputs.shot,
+      p.inputs.slot,
+      p.inputs.data,
+      p.inputs.pictures.join(' '),
+    ]),
+  ];
 }

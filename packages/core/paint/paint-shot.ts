@@ -55,16 +55,7 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: 
   const { context, drawable } = options.host.canvas(width, height);
   const kx = width / shot.width;
   const ky = height / shot.height;
-  const environment: PaintEnvironment = {
-    ...environmentOf(shot, options),
-    beneath(b) {
-      const x = Math.max(0, Math.floor(b.x * kx));
-      const y = Math.max(0, Math.floor(b.y * ky));
-      const w = Math.min(width, Math.ceil((b.x + b.width) * kx)) - x;
-      const h = Math.min(height, Math.ceil((b.y + b.height) * ky)) - y;
-      return w < 1 || h < 1 ? null : { width: w, height: h, data: context.getImageData(x, y, w, h).data };
-    },
-  };
+  const environment = overCanvas(environmentOf(shot, options), context, width, height);
   const { elements } = environment;
   context.clearRect(0, 0, width, height);
   context.save();
@@ -100,6 +91,27 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: 
     width,
     height,
     pixels: () => ({ width, height, data: context.getImageData(0, 0, width, height).data }),
+  };
+}
+
+/** An environment whose elements see what was painted on a canvas before them. */
+export function overCanvas(
+  environment: PaintEnvironment,
+  context: Canvas2D,
+  width: number,
+  height: number,
+): PaintEnvironment {
+  const kx = width / environment.frame.width;
+  const ky = height / environment.frame.height;
+  return {
+    ...environment,
+    beneath(b) {
+      const x = Math.max(0, Math.floor(b.x * kx));
+      const y = Math.max(0, Math.floor(b.y * ky));
+      const w = Math.min(width, Math.ceil((b.x + b.width) * kx)) - x;
+      const h = Math.min(height, Math.ceil((b.y + b.height) * ky)) - y;
+      return w < 1 || h < 1 ? null : { width: w, height: h, data: context.getImageData(x, y, w, h).data };
+    },
   };
 }
 
@@ -177,7 +189,8 @@ export function environmentOf(shot: ResolvedShot, options: PaintOptions): PaintE
   };
 }
 
-function paintElement(element: ShotElement, context: Canvas2D, environment: PaintEnvironment): void {
+/** Paints one element as it is laid on: with its opacity, blend mode and effects. */
+export function paintElement(element: ShotElement, context: Canvas2D, environment: PaintEnvironment): void {
   const { box } = element;
   const { productsOnly } = environment;
   const effects = elementKind(element.kind).effects?.(element, environment) ?? element.effects;

@@ -8,6 +8,8 @@ import { IntlMessageFormat } from 'intl-messageformat';
 
 /** What texts and pictures of a shot may be bound to: one variant of a product. */
 export interface ProductData {
+  /** The variant's own id, by which a cell's differences are kept. */
+  id?: string;
   title: string;
   variant: string;
   sku: string;
@@ -24,6 +26,10 @@ export interface ProductData {
   brand?: BrandKit | null;
   /** The photo it was cut out of, and where in it. */
   photo?: { picture: string; width: number; height: number; cutout: Bounds } | null;
+  /** The variant's own design, printed on mockups that follow the variant. */
+  artwork?: { picture: string; width: number; height: number } | null;
+  /** The one ink it is printed in, as #rrggbb; null for the design's own colours. */
+  ink?: string | null;
   /** The variant's cutout. */
   cutout: {
     picture: string;
@@ -43,6 +49,7 @@ const place = Joi.object({
   height: Joi.number().greater(0).required(),
 }).required();
 const dataSchema = Joi.object({
+  id: Joi.string().max(60),
   title: Joi.string().max(200).allow('').default(''),
   variant: Joi.string().max(120).allow('').default(''),
   sku: Joi.string().max(80).allow('').default(''),
@@ -56,6 +63,13 @@ const dataSchema = Joi.object({
   fields: Joi.object().pattern(Joi.string().max(40), Joi.string().max(2000).allow('')).default({}),
   brand: brandKitSchema.allow(null).default(null),
   photo: Joi.object({ picture: hashSchema.required(), width: pixels, height: pixels, cutout: place })
+    .allow(null)
+    .default(null),
+  artwork: Joi.object({ picture: hashSchema.required(), width: pixels, height: pixels })
+    .allow(null)
+    .default(null),
+  ink: Joi.string()
+    .pattern(/^#[0-9a-f]{6}$/i)
     .allow(null)
     .default(null),
   cutout: Joi.object({
@@ -78,8 +92,19 @@ export function readProductData(value: unknown): ProductData {
 
 const LOCALE = 'en-GB';
 
-/** Every value that texts can be bound to, by name; null where it is not there. */
-export function valuesOf(data: ProductData | null): Record<string, string | number | null> {
+type Values = Record<string, string | number | null>;
+const known = new WeakMap<ProductData, Values>();
+
+/** Every value that texts can be bound to, by name; null where it is not there. Made once for the same data. */
+export function valuesOf(data: ProductData | null): Values {
+  const kept = data && known.get(data);
+  if (kept) return kept;
+  const values = readValues(data);
+  if (data) known.set(data, values);
+  return values;
+}
+
+function readValues(data: ProductData | null): Values {
   const own = Object.entries(data?.fields ?? {}).map(([name, value]) => {
     const number = parseAmount(value);
     return [name, value.trim() === '' ? null : (number ?? value)] as const;
@@ -142,16 +167,23 @@ export function formatPrice(amount: number, currency: string, locale = LOCALE): 
   return priceFormat(amount, currency, locale).format(amount);
 }
 
+const formats = new Map<string, Intl.NumberFormat>();
+
 /** Pence are written only where there are any. Throws a sentence for a currency that is none. */
 export function priceFormat(amount: number, currency: string, locale = LOCALE): Intl.NumberFormat {
   const digits = Number.isInteger(amount) ? 0 : 2;
+  const key = `${locale} ${currency} ${digits}`;
+  const kept = formats.get(key);
+  if (kept) return kept;
   try {
-    return new Intl.NumberFormat(locale, {
+    const format = new Intl.NumberFormat(locale, {
       style: 'currency',
       currency,
       minimumFractionDigits: digits,
       maximumFractionDigits: digits,
     });
+    formats.set(key, format);
+    return format;
   } catch {
     throw new Error(`"${currency}" is no currency code; write three letters such as GBP or EUR.`);
   }

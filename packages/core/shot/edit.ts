@@ -26,7 +26,7 @@ export function patchFit(
     };
   const frame = { width: slot.width, height: slot.height };
   const old = shot.fits[slotKey];
-  const kept = old ? rescaled(old, frame) : {};
+  const kept = old ? rescaledFit(old, frame) : {};
   return {
     ...shot,
     fits: {
@@ -157,7 +157,7 @@ function unionBounds(elements: ShotElement[], resolved: ResolvedShot) {
   };
 }
 
-function rescaled(
+export function rescaledFit(
   fit: Shot['fits'][string],
   frame: { width: number; height: number },
 ): Shot['fits'][string]['elements'] {

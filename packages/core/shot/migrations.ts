@@ -77,6 +77,24 @@ const STEPS: ((shot: Json) => Json)[] = [
         : {}),
     })),
   }),
+  // 7: a print may follow the variant's artwork.
+  (shot) => {
+    const bindable = (part: Json): Json => {
+      const fill = part.fill as Json | undefined;
+      const item = fill?.type === 'scene' ? (fill.item as Json | undefined) : undefined;
+      if (!item) return part;
+      const follow = (list: unknown) =>
+        ((list as Json[]) ?? []).map((print) => ({ followsVariant: false, ...print }));
+      const options = ((item.options as Json[]) ?? []).map((o) => ({ ...o, prints: follow(o.prints) }));
+      return { ...part, fill: { ...fill, item: { ...item, prints: follow(item.prints), options } } };
+    };
+    return {
+      ...shot,
+      version: 7,
+      elements: (shot.elements as Json[]).map(bindable),
+      fits: eachPatch(shot.fits, bindable),
+    };
+  },
 ];
 
 /** Every difference of every slot changed alike. */

@@ -6,6 +6,7 @@ import { basePoint, drawnPxPerMm, scaledOnBase, standingOf, trueSizeBox } from '
 import { applyBrand } from '../brand/kit';
 import { type ProductData } from './data';
 import type { Shot, SlotFit } from './document';
+import { rescaledFit } from './edit';
 import { coverBox, fitToSlot } from './fit/fit-to-slot';
 
 /** A shot with everything decided: data bound, boxes in the frame's pixels. Ready to be painted or measured. */
@@ -33,17 +34,44 @@ export function resolveForSlot(
   slot: Slot,
   data: ProductData | null,
 ): ResolvedShot {
-  const missing = new Set<string>();
-  const fit = shot.fits[slotKey];
-  // Differences that change what an element is (its fill, its text) count before fitting, places after.
-  const changed = shot.elements.map((element) => withoutBox(element, fit));
-  const bound = { ...shot, elements: bind({ ...shot, elements: changed }, data, missing) };
-  const { elements: fitted, dropped } = fitToSlot(bound, slot, pinnedIn(fit));
+  const fit = fitFor(shot, slotKey, data);
+  const { elements: own, missing } = bindForSlot(shot, slotKey, data);
+  const { elements: fitted, dropped } = fitToSlot({ ...shot, elements: own }, slot, pinnedIn(fit));
   const elements = attach(
     fitted.map((element) => withBox(element, fit, slot)),
     missing,
   );
   return { width: slot.width, height: slot.height, elements, missing: [...missing], dropped };
+}
+
+/**
+ * A shot's elements filled with a variant's data, with what a slot changes of them (their places aside): together with
+ * the slot's own differences and measures this decides the whole picture.
+ */
+export function bindForSlot(
+  shot: Shot,
+  slotKey: string,
+  data: ProductData | null,
+): { elements: ShotElement[]; missing: Set<string> } {
+  const missing = new Set<string>();
+  const fit = fitFor(shot, slotKey, data);
+  // Differences that change what an element is (its fill, its text) count before fitting, places after.
+  const changed = fit ? shot.elements.map((element) => withoutBox(element, fit)) : shot.elements;
+  return { elements: bind({ ...shot, elements: changed }, data, missing), missing };
+}
+
+/** The name under which the differences of one cell (a slot of one variant) are kept. */
+export const cellFitKey = (slotKey: string, variantId: string) => `${slotKey}@${variantId}`;
+
+/** What a shot does differently for a slot of a variant: the slot's differences, and over them the cell's own. */
+export function fitFor(shot: Shot, slotKey: string, data: ProductData | null): SlotFit | undefined {
+  const slotFit: SlotFit | undefined = shot.fits[slotKey];
+  const own = data?.id ? shot.fits[cellFitKey(slotKey, data.id)] : undefined;
+  if (!own || !slotFit) return own ?? slotFit;
+  const elements = { ...rescaledFit(slotFit, own.frame) };
+  for (const [id, patch] of Object.entries(own.elements))
+    elements[id] = { ...elements[id], ...patch } as Partial<ShotElement>;
+  return { frame: own.frame, elements };
 }
 
 /** What a slot places itself, or says is to be seen, is left where it is. */

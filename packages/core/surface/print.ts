@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import type { ProductData } from '../shot/data';
 import type { PrintArea } from './area';
 import { homography, inverseHomography, type Pair } from './homography';
 import type { Lay } from './material';
@@ -15,6 +16,8 @@ export interface Print {
   drawn: { svg: string; inks: Record<string, string> } | null;
   area: string;
   hidden: boolean;
+  /** The variant's own artwork and ink are printed in its place, where the variant has them. */
+  followsVariant: boolean;
   /** The design's middle from the area's top left and its size, in mm on the surface; degrees clockwise. */
   place: { x: number; y: number; width: number; height: number; turn: number; slant: number };
   /** Corners pinned to places of the area (mm, clockwise from the top left) instead; null for none. */
@@ -50,6 +53,7 @@ export const printSchema = Joi.object({
     .required(),
   area: Joi.string().max(60).required(),
   hidden: Joi.boolean().required(),
+  followsVariant: Joi.boolean().required(),
   place: Joi.object({
     x: mm,
     y: mm,
@@ -87,6 +91,7 @@ export function newPrint(
     drawn: artwork.drawn ?? null,
     area: area.id,
     hidden: false,
+    followsVariant: false,
     place: { x: 0, y: 0, width: 1, height: 1, turn: 0, slant: 0 },
     pins: null,
     reach: 'area',
@@ -195,4 +200,27 @@ export function artworkDensity(print: Print, pxPerMm: number): number {
   const wide = Math.hypot(corners[1][0] - corners[0][0], corners[1][1] - corners[0][1]);
   const tall = Math.hypot(corners[3][0] - corners[0][0], corners[3][1] - corners[0][1]);
   return Math.min(print.width / wide, print.height / tall) / pxPerMm;
+}
+
+/** A print with a variant's artwork and ink: the design as large as fits where the other one lay. */
+export function printOfVariant(
+  print: Print,
+  data: Pick<ProductData, 'artwork' | 'ink'>,
+  missing: Set<string>,
+): Print {
+  if (!print.followsVariant || print.hidden) return print;
+  const inked = data.ink ? { ...print, ink: data.ink } : print;
+  const { artwork } = data;
+  if (!artwork) missing.add('artwork');
+  if (!artwork || artwork.picture === print.artwork) return inked;
+  const k = Math.min(print.place.width / artwork.width, print.place.height / artwork.height);
+  return {
+    ...inked,
+    artwork: artwork.picture,
+    width: artwork.width,
+    height: artwork.height,
+    drawn: null,
+    pins: null,
+    place: { ...print.place, width: artwork.width * k, height: artwork.height * k },
+  };
 }

@@ -1,5 +1,9 @@
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
-import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import type { Encoding, FileWords } from '@scenograph/core/delivery/encoding';
+import type { UploadAnswer } from '@scenograph/core/delivery/upload';
+import type { FileFacts } from '@scenograph/core/spec/checks/check';
+import type { Measures } from '@scenograph/core/spec/checks/index';
+import type { RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { Pose } from '@scenograph/core/elements/product/definition';
@@ -9,6 +13,7 @@ import type { Purpose, Season } from '@scenograph/core/templates/template';
 import type { Effects } from '@scenograph/core/elements/effects';
 import type { ProductBase } from '@scenograph/core/stage/base';
 import { NO_ITEM, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
@@ -21,7 +26,6 @@ import {
   primaryKey,
   text,
   timestamp,
-  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
 
@@ -33,7 +37,6 @@ const documentOf = <T>(upToDate: (value: T) => T) =>
     fromDriver: (value) => upToDate((typeof value === 'string' ? JSON.parse(value) : value) as T),
   });
 const shotDocument = documentOf<Shot>((shot) => migrate(shot) as Shot);
-const cellOrder = documentOf<CellOrder>((order) => ({ ...order, shot: migrate(order.shot) as Shot }));
 
 /** Surveys made before there were planes, masks, gloss and print areas. */
 const sceneSurvey = documentOf<SceneSurvey>((survey) => ({
@@ -249,6 +252,9 @@ export const variants = pgTable(
     /** Further values by name that texts may be bound to. */
     fields: jsonb('fields').$type<Record<string, string>>().notNull().default({}),
     photoId: uuid('photo_id').references(() => photos.id, { onDelete: 'set null' }),
+    /** Printed on mockups that follow the variant, in this ink unless in its own colours. */
+    artworkId: uuid('artwork_id').references(() => artworks.id, { onDelete: 'set null' }),
+    ink: text('ink'),
     position: integer('position').notNull().default(0),
   },
   (t) => [index('variants_product').on(t.productId)],
@@ -265,6 +271,19 @@ export const specSheets = pgTable(
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
 
+/** Every version of a sheet, so that one can go back and see what has changed. */
+export const specSheetVersions = pgTable(
+  'spec_sheet_versions',
+  {
+    workspaceId: workspace(),
+    id: text('id').notNull(),
+    version: integer('version').notNull(),
+    sheet: jsonb('sheet').$type<SpecSheet>().notNull(),
+    createdAt: created(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id, t.version] })],
+);
+
 export const listings = pgTable('listings', {
   id: id(),
   workspaceId: workspace(),
@@ -274,8 +293,59 @@ export const listings = pgTable('listings', {
     .references(() => products.id),
   /** Spec sheets that this listing is made for. */
   sheets: jsonb('sheets').$type<string[]>().notNull(),
+  /** How pictures are written, by slot key, where it is decided by hand. */
+  encodings: jsonb('encodings').$type<Record<string, Encoding>>().notNull().default({}),
   createdAt: created(),
 });
+
+/** Cells that are fed by another shot than their slot is; a shot of null leaves the cell empty. */
+export const cellFeeds = pgTable(
+  'cell_feeds',
+  {
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listings.id, { onDelete: 'cascade' }),
+    variantId: uuid('variant_id')
+      .notNull()
+      .references(() => variants.id, { onDelete: 'cascade' }),
+    slotKey: text('slot_key').notNull(),
+    shotId: uuid('shot_id').references(() => shots.id, { onDelete: 'cascade' }),
+  },
+  (t) => [primaryKey({ columns: [t.listingId, t.variantId, t.slotKey] })],
+);
+
+/** Faults that a person lets pass, with the reason; of one variant, or of all. */
+export const waivers = pgTable(
+  'waivers',
+  {
+    id: id(),
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listings.id, { onDelete: 'cascade' }),
+    variantId: uuid('variant_id').references(() => variants.id, { onDelete: 'cascade' }),
+    slotKey: text('slot_key').notNull(),
+    check: text('check').notNull(),
+    reason: text('reason').notNull(),
+    createdAt: created(),
+  },
+  (t) => [index('waivers_listing').on(t.listingId)],
+);
+
+/** Undoable steps of what is not a shot: a product's data, a listing's board. The latest come last. */
+export const edits = pgTable(
+  'edits',
+  {
+    n: bigint('n', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    /** `data:<product>` or `board:<listing>`. */
+    scope: text('scope').notNull(),
+    label: text('label').notNull(),
+    before: jsonb('before').notNull(),
+    after: jsonb('after').notNull(),
+    undone: boolean('undone').notNull().default(false),
+    createdAt: created(),
+  },
+  (t) => [index('edits_scope').on(t.scope, t.n)],
+);
 
 /** One undoable step: immer patches there and back. */
 export interface Edit {
@@ -301,6 +371,10 @@ export const shots = pgTable(
     document: shotDocument('document').notNull(),
     history: jsonb('history').$type<History>().notNull(),
     revision: integer('revision').notNull().default(1),
+    /** Alternative text of its pictures, with placeholders. */
+    alt: text('alt').notNull().default(''),
+    /** The recipe step that made it; null for one made by hand. */
+    madeBy: text('made_by'),
     /** Slot keys this shot feeds. */
     feeds: jsonb('feeds').$type<string[]>().notNull(),
     position: integer('position').notNull().default(0),
@@ -310,21 +384,21 @@ export const shots = pgTable(
   (t) => [index('shots_listing').on(t.listingId)],
 );
 
-export type DeliveryState = 'queued' | 'running' | 'cancelled' | 'done' | 'failed';
+export type DeliveryState = 'queued' | 'running' | 'paused' | 'cancelled' | 'done' | 'failed';
 
 export const deliveries = pgTable(
   'deliveries',
   {
     id: id(),
     workspaceId: workspace(),
+    /** The first of its listings. */
     listingId: uuid('listing_id')
       .notNull()
       .references(() => listings.id, { onDelete: 'cascade' }),
     title: text('title').notNull(),
     state: text('state').$type<DeliveryState>().notNull().default('queued'),
-    cancelAsked: boolean('cancel_asked').notNull().default(false),
-    zip: text('zip').references(() => blobs.hash),
-    zipBytes: bigint('zip_bytes', { mode: 'number' }),
+    /** The higher is painted first. */
+    priority: integer('priority').notNull().default(0),
     error: text('error'),
     createdAt: created(),
     finishedAt: timestamp('finished_at', { withTimezone: true }),
@@ -332,37 +406,140 @@ export const deliveries = pgTable(
   (t) => [index('deliveries_workspace').on(t.workspaceId, t.createdAt)],
 );
 
-export type CellState = 'waiting' | 'done' | 'failed';
+/** JSON documents that paintings are made from, by the SHA-256 of their text: each is kept once. */
+export const orderParts = pgTable('order_parts', {
+  hash: text('hash').primaryKey(),
+  body: text('body').notNull(),
+});
 
-/** One picture of a delivery. What it is made from is fixed when the delivery is ordered. */
-export const deliveryCells = pgTable(
-  'delivery_cells',
+export type PaintingState = 'waiting' | 'working' | 'done' | 'failed';
+
+/** One distinct file: what it is made from, who is at it, and, once it is done, the file and all that was measured. */
+export const paintings = pgTable(
+  'paintings',
   {
-    id: id(),
+    /** Digest of everything the file depends on. */
+    key: text('key').primaryKey(),
+    shotPart: text('shot_part').notNull(),
+    slotPart: text('slot_part').notNull(),
+    dataPart: text('data_part').notNull(),
+    brandPart: text('brand_part').notNull(),
+    slotKey: text('slot_key').notNull(),
+    encoding: jsonb('encoding').$type<Encoding>().notNull(),
+    words: jsonb('words').$type<FileWords>().notNull(),
+    state: text('state').$type<PaintingState>().notNull().default('waiting'),
+    /** Who has taken it, until when; a lease that runs out is anybody's. */
+    worker: uuid('worker'),
+    leaseUntil: timestamp('lease_until', { withTimezone: true }),
+    attempts: integer('attempts').notNull().default(0),
+    reason: text('reason'),
+    blob: text('blob').references(() => blobs.hash),
+    format: text('format'),
+    quality: integer('quality'),
+    bytes: integer('bytes'),
+    width: integer('width'),
+    height: integer('height'),
+    facts: jsonb('facts').$type<FileFacts>(),
+    measures: jsonb('measures').$type<Measures>(),
+    pictures: jsonb('pictures').$type<string[]>(),
+    milliseconds: integer('milliseconds'),
+    createdAt: created(),
+    finishedAt: timestamp('finished_at', { withTimezone: true }),
+  },
+  (t) => [
+    index('paintings_open')
+      .on(t.state)
+      .where(sql`state in ('waiting', 'working')`),
+  ],
+);
+
+/** One picture of a delivery, in order: which painting, under which name. */
+export const deliveryCells = pgTable(
+  'delivery_pictures',
+  {
     deliveryId: uuid('delivery_id')
       .notNull()
       .references(() => deliveries.id, { onDelete: 'cascade' }),
     n: integer('n').notNull(),
+    key: text('key')
+      .notNull()
+      .references(() => paintings.key),
+    listingId: uuid('listing_id').notNull(),
+    variantId: uuid('variant_id').notNull(),
+    listing: text('listing').notNull(),
     shotTitle: text('shot_title').notNull(),
     variant: text('variant').notNull(),
     sku: text('sku').notNull(),
     marketplace: text('marketplace').notNull(),
     slotKey: text('slot_key').notNull(),
+    /** Path without extension, within the delivery. */
     fileName: text('file_name').notNull(),
-    order: cellOrder('order').notNull(),
-    state: text('state').$type<CellState>().notNull().default('waiting'),
-    format: text('format'),
-    quality: integer('quality'),
-    bytes: integer('bytes'),
-    blob: text('blob').references(() => blobs.hash),
-    checks: jsonb('checks').$type<CheckResult[]>(),
-    reason: text('reason'),
   },
-  (t) => [uniqueIndex('delivery_cells_n').on(t.deliveryId, t.n)],
+  (t) => [primaryKey({ columns: [t.deliveryId, t.n] }), index('delivery_pictures_key').on(t.key)],
 );
 
-export interface CellOrder {
-  shot: Shot;
-  slot: SpecSheet['slots'][number];
-  data: import('@scenograph/core/shot/data').ProductData;
-}
+/** The last finished picture of every cell, to tell what has changed since. */
+export const madeCells = pgTable(
+  'made_cells',
+  {
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listings.id, { onDelete: 'cascade' }),
+    variantId: uuid('variant_id').notNull(),
+    slotKey: text('slot_key').notNull(),
+    key: text('key')
+      .notNull()
+      .references(() => paintings.key),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.listingId, t.variantId, t.slotKey] })],
+);
+
+/** What a marketplace's upload desk said to a delivery. */
+export const uploads = pgTable(
+  'uploads',
+  {
+    id: id(),
+    deliveryId: uuid('delivery_id')
+      .notNull()
+      .references(() => deliveries.id, { onDelete: 'cascade' }),
+    marketplace: text('marketplace').notNull(),
+    answers: jsonb('answers').$type<UploadAnswer[]>().notNull(),
+    createdAt: created(),
+  },
+  (t) => [index('uploads_delivery').on(t.deliveryId)],
+);
+
+/** Runs of steps, defined once and run over many products. */
+export const recipes = pgTable('recipes', {
+  id: id(),
+  workspaceId: workspace(),
+  title: text('title').notNull(),
+  steps: jsonb('steps').$type<RecipeStep[]>().notNull(),
+  revision: integer('revision').notNull().default(1),
+  createdAt: created(),
+});
+
+export type StepState = 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
+
+/** What a recipe's step has made of a product, and from which inputs. */
+export const recipeResults = pgTable(
+  'recipe_results',
+  {
+    recipeId: uuid('recipe_id')
+      .notNull()
+      .references(() => recipes.id, { onDelete: 'cascade' }),
+    productId: uuid('product_id')
+      .notNull()
+      .references(() => products.id, { onDelete: 'cascade' }),
+    step: text('step').notNull(),
+    state: text('state').$type<StepState>().notNull(),
+    /** Digest of what the step depends on, when it was last done. */
+    key: text('key'),
+    /** What it made: ids by what they name, such as `shot`, `listing`, `delivery`. */
+    made: jsonb('made').$type<Record<string, string>>().notNull().default({}),
+    says: text('says'),
+    updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.recipeId, t.productId, t.step] })],
+);

@@ -1,83 +1,146 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { fileName, uniqueNames } from '@scenograph/core/delivery/file-name';
+import type { PlannedCell } from '@scenograph/core/delivery/plan';
+import { judgeMeasures, withWaivers } from '@scenograph/core/spec/checks/index';
+import { readSlot } from '@scenograph/core/spec/slot';
 import { and, asc, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
-import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
-import { deliveries, deliveryCells, listings, type CellOrder } from '../database/schema';
+import { BoardService } from '../board/board.service';
+import type { ListingPlan } from '../board/plan';
+import type { CellStanding, CellState } from '../board/states';
+import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
+import { deliveries, deliveryCells, madeCells, orderParts, paintings, uploads } from '../database/schema';
 import { announce } from '../events/events';
-import { QUEUE, type Queue } from '../jobs/queue';
-import { ListingsService, slotsOf } from '../listings/listings.service';
+import { endDeliveries, orderPaintings, paintingRates, partsOf } from '../paintings/paintings';
+import { standInDesk } from './upload-desk';
+import { deliveryZip, type ZipPart } from './zip';
+
+/** all: every picture that is fed. changed: never made or out of date. */
+export type Which = 'all' | 'changed' | 'stale' | 'failed' | 'never';
+
+export interface DeliveryChoice {
+  listingIds: string[];
+  slots?: string[];
+  variants?: string[];
+  which: Which;
+  priority?: number;
+}
+
+const WANTED: Record<Which, (state: CellState) => boolean> = {
+  all: () => true,
+  changed: (s) => s === 'never' || s === 'stale' || s === 'failed',
+  stale: (s) => s === 'stale',
+  failed: (s) => s === 'failed' || s === 'stop',
+  never: (s) => s === 'never',
+};
+
+interface ChosenCell {
+  plan: ListingPlan;
+  cell: PlannedCell;
+  standing: CellStanding;
+  variant: ListingPlan['variants'][number];
+  slot: ListingPlan['slots'][number];
+}
 
 @Injectable()
 export class DeliveriesService {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(POOL) private readonly pool: pg.Pool,
-    @Inject(QUEUE) private readonly queue: Queue,
     @Inject(BLOBS) readonly store: BlobStore,
-    @Inject(ListingsService) private readonly listings: ListingsService,
+    @Inject(BoardService) private readonly boards: BoardService,
   ) {}
 
-  /** Orders the pictures of the chosen slots (all that are fed, unless named) for the chosen variants (all). */
-  async order(listingId: string, body: { slots?: string[]; variants?: string[] }) {
-    const { listing, variants, sheets, shots } = await this.listings.one(listingId);
-    const wanted = slotsOf(listing.sheets, sheets).filter((s) => !body.slots || body.slots.includes(s.key));
-    if (body.slots && wanted.length < body.slots.length)
-      throw new NotFoundException('One of the chosen slots does not belong to this listing.');
-    const chosen = variants.filter((v) => !body.variants || body.variants.includes(v.id));
-    const cells: Omit<typeof deliveryCells.$inferInsert, 'deliveryId' | 'n' | 'fileName'>[] = [];
-    const names: string[] = [];
-    for (const variant of chosen) {
-      if (!variant.data.cutout) continue;
-      wanted.forEach(({ key, slot, sheet }, i) => {
-        const shot = shots.find((s) => s.feeds.includes(key));
-        if (!shot) return;
-        try {
-          names.push(
-            fileName(slot.fileName, {
-              sku: variant.data.sku,
-              listing: listing.title,
-              marketplace: sheet.marketplace,
-              slot: slot.id,
-              variant: variant.data.variant,
-              shot: shot.title,
-              n: i + 1,
-            }),
-          );
-        } catch (error) {
-          throw new UnprocessableEntityException((error as Error).message);
-        }
-        const order: CellOrder = { shot: shot.document, slot, data: variant.data };
-        cells.push({
-          shotTitle: shot.title,
-          variant: variant.data.variant,
-          sku: variant.data.sku,
-          marketplace: sheet.marketplace,
-          slotKey: key,
-          order,
-        });
-      });
-    }
-    if (!cells.length)
+  /** What a delivery would hold, cost and be called, before it is ordered. */
+  async estimate(choice: DeliveryChoice) {
+    const { chosen, left } = await this.choose(choice);
+    const rates = await paintingRates(this.db);
+    const done = new Set(chosen.filter((c) => isMade(c.standing.state)).map((c) => c.cell.key!));
+    const distinct = new Map(chosen.map((c) => [c.cell.key!, c]));
+    const toPaint = [...distinct.values()].filter((c) => !done.has(c.cell.key!));
+    const megapixels = (list: ChosenCell[]) =>
+      list.reduce((sum, { slot: { slot } }) => sum + (slot.width * slot.height) / 1e6, 0);
+    const kept = chosen.reduce((sum, c) => sum + (c.standing.bytes ?? 0), 0);
+    const open = chosen.filter((c) => !done.has(c.cell.key!));
+    const { names, clashes } = this.names(chosen);
+    return {
+      pictures: chosen.length,
+      toPaint: toPaint.length,
+      unchanged: done.size,
+      owed: left.owed,
+      seconds: rates ? (megapixels(toPaint) * rates.millisecondsPerMegapixel) / 1000 : null,
+      bytes: rates ? Math.round(kept + megapixels(open) * rates.bytesPerMegapixel) : null,
+      names: names.slice(0, 8).map((n, i) => `${n}.${extension(chosen[i].slot.slot.formats[0])}`),
+      clashes,
+    };
+  }
+
+  /** Orders the chosen pictures. Those that are made already cost nothing; identical ones are painted once. */
+  async order(choice: DeliveryChoice) {
+    const { chosen, left, titles } = await this.choose(choice);
+    if (!chosen.length)
       throw new UnprocessableEntityException(
-        'There is nothing to deliver: no chosen slot has a shot, or no variant has a cutout. Assign a shot to a slot first.',
+        left.skipped
+          ? `Nothing is to be made: none of the ${left.skipped} chosen pictures is ${NOTHING[choice.which]}.`
+          : 'There is nothing to deliver: no chosen slot has a shot, or no variant has a cutout. Assign a shot to a slot first.',
       );
-    const unique = uniqueNames(names);
-    const delivery = await this.db.transaction(async (tx) => {
+    const { names } = this.names(chosen);
+    const parts = partsOf();
+    const bare = new Map<object, object>();
+    const orders = chosen.map(({ cell, variant, slot }) => {
+      const { data } = variant;
+      let plain = bare.get(data);
+      if (!plain) {
+        const { brand: _, ...rest } = data;
+        bare.set(data, (plain = rest));
+      }
+      return {
+        key: cell.key!,
+        shotPart: parts.hash(cell.shot!.document),
+        slotPart: parts.hash(slot.slot),
+        dataPart: parts.hash(plain),
+        brandPart: parts.hash(data.brand ?? null),
+        slotKey: cell.slotKey,
+        encoding: cell.encoding,
+        words: cell.words,
+      };
+    });
+    const id = await this.db.transaction(async (tx) => {
       const [made] = await tx
         .insert(deliveries)
-        .values({ workspaceId: WORKSPACE, listingId, title: listing.title })
+        .values({
+          workspaceId: WORKSPACE,
+          listingId: choice.listingIds[0],
+          title: titles.length > 1 ? `${titles[0]} and ${titles.length - 1} more` : titles[0],
+          priority: choice.priority ?? 0,
+        })
         .returning();
-      await tx
-        .insert(deliveryCells)
-        .values(cells.map((cell, n) => ({ ...cell, n, fileName: unique[n], deliveryId: made.id })));
-      return made;
+      await parts.store(tx);
+      await orderPaintings(tx, orders);
+      const rows = chosen.map(({ plan, cell, variant, slot }, n) => ({
+        deliveryId: made.id,
+        n,
+        key: cell.key!,
+        listingId: plan.listing.id,
+        variantId: variant.id,
+        listing: plan.listing.title,
+        shotTitle: cell.shot!.title,
+        variant: variant.data.variant,
+        sku: variant.data.sku,
+        marketplace: slot.sheet.marketplace,
+        slotKey: cell.slotKey,
+        fileName: names[n],
+      }));
+      for (let i = 0; i < rows.length; i += 1000)
+        await tx.insert(deliveryCells).values(rows.slice(i, i + 1000));
+      await nameMade(tx, made.id);
+      return made.id;
     });
-    await this.queue.deliver({ deliveryId: delivery.id });
-    await announce(this.pool, { topic: 'delivery', id: delivery.id });
-    return this.one(delivery.id);
+    await endDeliveries(this.db);
+    await announce(this.pool, { topic: 'delivery', id });
+    return this.one(id);
   }
 
   async list() {
@@ -97,44 +160,100 @@ export class DeliveriesService {
       .from(deliveries)
       .where(and(eq(deliveries.id, id), eq(deliveries.workspaceId, WORKSPACE)));
     if (!delivery) throw new NotFoundException('This delivery is not here any more.');
-    const cells = await this.db
-      .select()
+    const counts = (await this.counts([id]))(id);
+    const groups = await this.db
+      .select({ marketplace: deliveryCells.marketplace, listing: deliveryCells.listing, n: count() })
       .from(deliveryCells)
       .where(eq(deliveryCells.deliveryId, id))
-      .orderBy(asc(deliveryCells.n));
-    const counts = await this.counts([id]);
-    return {
-      ...delivery,
-      ...counts(id),
-      cells: cells.map(({ order, ...cell }) => ({
-        ...cell,
-        width: order.slot.width,
-        height: order.slot.height,
-      })),
-    };
+      .groupBy(deliveryCells.marketplace, deliveryCells.listing)
+      .orderBy(deliveryCells.marketplace, deliveryCells.listing);
+    const answers = await this.db
+      .select()
+      .from(uploads)
+      .where(eq(uploads.deliveryId, id))
+      .orderBy(desc(uploads.createdAt));
+    const rates = await paintingRates(this.db);
+    return { ...delivery, ...counts, groups, uploads: answers, rates };
   }
 
-  async cancel(id: string) {
+  /** Some of a delivery's pictures in order, with how each stands. */
+  async cells(id: string, from: number, limit: number) {
     await this.one(id);
-    // A delivery that no worker has begun ends at once; a running one at its next picture.
-    await this.db
-      .update(deliveries)
-      .set({ state: 'cancelled', cancelAsked: true, finishedAt: sql`now()` })
-      .where(and(eq(deliveries.id, id), eq(deliveries.state, 'queued')));
-    await this.db
-      .update(deliveries)
-      .set({ cancelAsked: true })
-      .where(and(eq(deliveries.id, id), eq(deliveries.state, 'running')));
+    const rows = await this.db
+      .select({ cell: deliveryCells, painting: paintings, slot: orderParts.body })
+      .from(deliveryCells)
+      .innerJoin(paintings, eq(paintings.key, deliveryCells.key))
+      .leftJoin(orderParts, eq(orderParts.hash, paintings.slotPart))
+      .where(eq(deliveryCells.deliveryId, id))
+      .orderBy(asc(deliveryCells.n))
+      .offset(from)
+      .limit(limit);
+    const waivers = new Map<string, Awaited<ReturnType<BoardService['waivers']>>>();
+    for (const listingId of new Set(rows.map((r) => r.cell.listingId)))
+      waivers.set(listingId, await this.boards.waivers(listingId));
+    return rows.map(({ cell, painting: p, slot: body }) => {
+      const slot = body ? readSlot(JSON.parse(body)) : null;
+      const { deliveryId: _, key: __, ...shown } = cell;
+      return {
+        ...shown,
+        width: p.width ?? slot?.width ?? 0,
+        height: p.height ?? slot?.height ?? 0,
+        state: p.state,
+        format: p.format,
+        quality: p.quality,
+        bytes: p.bytes,
+        blob: p.blob,
+        reason: p.reason,
+        checks:
+          p.measures && slot
+            ? withWaivers(
+                judgeMeasures(p.measures, slot),
+                waivers.get(cell.listingId)!,
+                cell.slotKey,
+                cell.variantId,
+              )
+            : null,
+      };
+    });
+  }
+
+  async change(id: string, body: { act: 'pause' | 'go-on' | 'cancel' | 'retry' } | { priority: number }) {
+    await this.one(id);
+    const set = (
+      state: 'paused' | 'queued' | 'cancelled',
+      from: ('queued' | 'running' | 'paused' | 'done' | 'failed')[],
+    ) =>
+      this.db
+        .update(deliveries)
+        .set({ state, error: null, finishedAt: state === 'cancelled' ? sql`now()` : null })
+        .where(and(eq(deliveries.id, id), inArray(deliveries.state, from)));
+    if ('priority' in body)
+      await this.db.update(deliveries).set({ priority: body.priority }).where(eq(deliveries.id, id));
+    else if (body.act === 'pause') await set('paused', ['queued', 'running']);
+    else if (body.act === 'go-on') await set('queued', ['paused']);
+    else if (body.act === 'cancel') await set('cancelled', ['queued', 'running', 'paused']);
+    else {
+      await this.db.execute(sql`
+        update paintings set state = 'waiting', attempts = 0, reason = null
+        where state = 'failed' and key in (select key from delivery_pictures where delivery_id = ${id})`);
+      await set('queued', ['done', 'failed', 'paused']);
+    }
+    await endDeliveries(this.db);
     await announce(this.pool, { topic: 'delivery', id });
     return this.one(id);
   }
 
-  async zip(id: string) {
+  /** The delivery, or its part for one marketplace or listing, as a ZIP that is streamed while it is made. */
+  async zip(id: string, part: ZipPart) {
     const delivery = await this.one(id);
-    if (!delivery.zip) throw new NotFoundException('This delivery has no ZIP yet; wait until it is done.');
-    const [listing] = await this.db.select().from(listings).where(eq(listings.id, delivery.listingId));
+    if (delivery.state === 'cancelled' || delivery.state === 'failed')
+      throw new NotFoundException(
+        delivery.state === 'failed'
+          ? 'No picture of this delivery could be made; there is no ZIP.'
+          : 'This delivery was cancelled; there is no ZIP of it.',
+      );
     const name = fileName('{listing}', {
-      listing: listing?.title ?? delivery.title,
+      listing: [part.listing ?? delivery.title, part.marketplace].filter(Boolean).join(' '),
       sku: '',
       marketplace: '',
       slot: '',
@@ -142,21 +261,110 @@ export class DeliveriesService {
       shot: '',
       n: 1,
     });
-    return { name: `${name}.zip`, hash: delivery.zip, size: delivery.zipBytes! };
+    return { name: `${name}.zip`, ...(await deliveryZip(this.db, this.store, this.boards, id, part)) };
+  }
+
+  /** Sends what was made for one marketplace to its upload desk; its answers are kept. */
+  async upload(id: string, marketplace: string) {
+    const delivery = await this.one(id);
+    if (delivery.state !== 'done')
+      throw new UnprocessableEntityException(
+        'Only a finished delivery can be sent. Wait until all its pictures are made.',
+      );
+    if (!delivery.groups.some((g) => g.marketplace === marketplace))
+      throw new NotFoundException(`This delivery has nothing for "${marketplace}".`);
+    const answers = await standInDesk(this.db, this.store, id, marketplace);
+    const [made] = await this.db.insert(uploads).values({ deliveryId: id, marketplace, answers }).returning();
+    await announce(this.pool, { topic: 'delivery', id });
+    return made;
+  }
+
+  private async choose({ listingIds, slots, variants, which }: DeliveryChoice) {
+    const chosen: ChosenCell[] = [];
+    const titles: string[] = [];
+    let owed = 0;
+    let skipped = 0;
+    for (const listingId of listingIds) {
+      const { plan, rows } = await this.boards.standing(listingId);
+      titles.push(plan.listing.title);
+      const unknown = slots?.find((key) => !plan.slots.some((s) => s.key === key));
+      if (unknown && listingIds.length === 1)
+        throw new NotFoundException('One of the chosen slots does not belong to this listing.');
+      plan.variants.forEach((variant, v) => {
+        if (variants && !variants.includes(variant.id)) return;
+        plan.slots.forEach((slot, s) => {
+          if (slots && !slots.includes(slot.key)) return;
+          const cell = plan.cells[v][s];
+          const standing = rows[v][s];
+          if (!cell.key) owed++;
+          else if (WANTED[which](standing.state)) chosen.push({ plan, cell, standing, variant, slot });
+          else skipped++;
+        });
+      });
+    }
+    return { chosen, left: { owed, skipped }, titles };
+  }
+
+  /** Paths of the pictures, and how many had to be told apart by a number. */
+  private names(chosen: ChosenCell[]): { names: string[]; clashes: number } {
+    // Each marketplace has a folder of its own where there are several.
+    const several = new Set(chosen.map((c) => c.slot.sheet.marketplace)).size > 1;
+    const folder = (marketplace: string, listing: string) =>
+      fileName('{marketplace}', { marketplace, listing, sku: '', slot: '', variant: '', shot: '', n: 1 });
+    const wished = chosen.map(({ cell, slot, plan }) =>
+      several ? `${folder(slot.sheet.marketplace, plan.listing.title)}/${cell.fileName}` : cell.fileName,
+    );
+    const names = uniqueNames(wished);
+    return { names, clashes: names.filter((n, i) => n !== wished[i]).length };
   }
 
   private async counts(ids: string[]) {
     const rows = ids.length
       ? await this.db
-          .select({ id: deliveryCells.deliveryId, state: deliveryCells.state, n: count() })
+          .select({
+            id: deliveryCells.deliveryId,
+            state: paintings.state,
+            n: count(),
+            bytes: sql<number>`coalesce(sum(${paintings.bytes}), 0)::float8`,
+          })
           .from(deliveryCells)
+          .innerJoin(paintings, eq(paintings.key, deliveryCells.key))
           .where(inArray(deliveryCells.deliveryId, ids))
-          .groupBy(deliveryCells.deliveryId, deliveryCells.state)
+          .groupBy(deliveryCells.deliveryId, paintings.state)
       : [];
     return (id: string) => {
+      const mine = rows.filter((r) => r.id === id);
       const of = (state?: string) =>
-        rows.filter((r) => r.id === id && (!state || r.state === state)).reduce((s, r) => s + r.n, 0);
-      return { total: of(), made: of('done'), failed: of('failed') };
+        mine.filter((r) => !state || r.state === state).reduce((s, r) => s + r.n, 0);
+      return {
+        total: of(),
+        made: of('done'),
+        failed: of('failed'),
+        bytes: mine.reduce((s, r) => s + r.bytes, 0),
+      };
     };
   }
+}
+
+const NOTHING: Record<Which, string> = {
+  all: 'fed',
+  changed: 'new or changed',
+  stale: 'out of date',
+  failed: 'faulty',
+  never: 'still to be made for the first time',
+};
+
+const isMade = (state: CellState) => state === 'pass' || state === 'look' || state === 'stop';
+
+export const extension = (format: string) => (format === 'jpeg' ? 'jpg' : format);
+
+/** Pictures of a delivery that are there already are the last ones of their cells from now on. */
+async function nameMade(tx: Transaction, id: string): Promise<void> {
+  await tx.execute(sql`
+    insert into ${madeCells} (listing_id, variant_id, slot_key, key)
+    select c.listing_id, c.variant_id, c.slot_key, c.key
+    from delivery_pictures c join paintings p using (key)
+    where c.delivery_id = ${id} and p.state = 'done'
+    order by 1, 2, 3
+    on conflict (listing_id, variant_id, slot_key) do update set key = excluded.key, made_at = now()`);
 }

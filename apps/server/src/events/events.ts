@@ -3,7 +3,7 @@ import { Subject } from 'rxjs';
 
 /** What browsers are told as it happens. */
 export interface ServerEvent {
-  topic: 'photo' | 'delivery' | 'shot' | 'listing' | 'brand';
+  topic: 'photo' | 'delivery' | 'shot' | 'listing' | 'brand' | 'sheets' | 'product' | 'recipe';
   id: string;
   [key: string]: unknown;
 }

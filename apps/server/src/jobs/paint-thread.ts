@@ -1,22 +1,34 @@
+import type { BrandKit } from '@scenograph/core/brand/kit';
 import { NoProductError } from '@scenograph/core/cutout/index';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
-import { resolveForSlot } from '@scenograph/core/shot/resolve';
-import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { encodePicture } from '@scenograph/host-node/encode';
-import { measurePainted, paintAndLook } from '@scenograph/host-node/measure';
+import { needsOf } from '@scenograph/core/paint/paint-shot';
+import type { ProductData } from '@scenograph/core/shot/data';
+import type { Shot } from '@scenograph/core/shot/document';
+import { migrate } from '@scenograph/core/shot/migrations';
+import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import { readSlot, type Slot } from '@scenograph/core/spec/slot';
+import { encodeForSlot } from '@scenograph/host-node/encode';
+import { measureAt, paintAndLook } from '@scenograph/host-node/measure';
+import { writeOpenRaster } from '@scenograph/host-node/open-raster';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture, MIME } from '@scenograph/host-node/read-picture';
+import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
 import { createBlobStore } from '../blobs/blob-store';
 import { databaseUrl, openDatabase } from '../database/database';
-import type { CellOrder, CutoutRecord } from '../database/schema';
+import { orderParts, type CutoutRecord } from '../database/schema';
+import type { PaintingOrder, PaintingResult } from '../paintings/paintings';
 import { makeCutout } from '../photos/make-cutout';
+import { tryEncodings, type Trial, type TrialResult } from './trials';
 
 /** Runs in a worker thread: everything that computes for long. Results go to the store; hashes come back. */
 
+// Every thread paints a picture of its own: encoders need no threads of theirs.
+sharp.concurrency(1);
 const { db } = openDatabase(databaseUrl(), 2);
 const store = createBlobStore(db);
-const painter = createPainter((hash) => store.get(hash));
+const painter = createPainter((hash) => store.get(hash), 40_000_000);
 
 export interface CutoutTask {
   task: 'cutout';
@@ -24,27 +36,42 @@ export interface CutoutTask {
   recipe: CutoutRecipe;
 }
 
-export interface CellTask {
-  task: 'cell';
-  order: CellOrder;
-  slotKey: string;
+export interface PaintingTask {
+  task: 'painting';
+  order: PaintingOrder;
 }
 
-export type CellOutcome =
-  | {
-      ok: true;
-      blob: string;
-      bytes: number;
-      format: string;
-      quality: number | null;
-      checks: CheckResult[];
-    }
-  | { ok: false; reason: string };
+export interface TrialsTask {
+  task: 'trials';
+  resolved: ResolvedShot;
+  slot: Slot;
+  trials: Trial[];
+}
 
+/** A shot as a layered file. */
+export interface LayersTask {
+  task: 'layers';
+  resolved: ResolvedShot;
+}
+
+export type PaintingOutcome = { ok: true; result: PaintingResult } | { ok: false; reason: string };
 export type CutoutOutcome = { ok: true; cutout: CutoutRecord } | { ok: false; reason: string };
 
-export default async function run(task: CutoutTask | CellTask): Promise<CutoutOutcome | CellOutcome> {
-  return task.task === 'cutout' ? cutOutPhoto(task) : paintCell(task);
+export default async function run(
+  task: CutoutTask | PaintingTask | TrialsTask | LayersTask,
+): Promise<CutoutOutcome | PaintingOutcome | TrialResult[] | Uint8Array> {
+  switch (task.task) {
+    case 'cutout':
+      return cutOutPhoto(task);
+    case 'painting':
+      return paint(task.order);
+    case 'trials':
+      return tryEncodings(painter, task.resolved, task.slot, task.trials);
+    case 'layers': {
+      const { layers, merged } = await painter.layers(task.resolved);
+      return writeOpenRaster(layers, merged);
+    }
+  }
 }
 
 async function cutOutPhoto({ working, recipe }: CutoutTask): Promise<CutoutOutcome> {
@@ -59,24 +86,63 @@ async function cutOutPhoto({ working, recipe }: CutoutTask): Promise<CutoutOutco
   }
 }
 
-async function paintCell({ order, slotKey }: CellTask): Promise<CellOutcome> {
-  const { slot } = order;
-  const resolved = resolveForSlot(order.shot, slotKey, slot, order.data);
-  const seen = await paintAndLook(painter, resolved);
-  const { painted } = seen;
-  const checks = await measurePainted(painter, resolved, seen, slot, slotKey);
+/** Documents that many paintings share, the last used at the end. */
+const parts = new Map<string, unknown>();
+const MOST_PARTS = 300;
+
+async function part<T>(hash: string, read: (value: unknown) => T): Promise<T> {
+  let value = parts.get(hash) as T | undefined;
+  if (value === undefined) {
+    const [row] = await db.select().from(orderParts).where(eq(orderParts.hash, hash));
+    if (!row)
+      throw new Error(`A document that a picture is made from (${hash.slice(0, 12)}) is not in the store.`);
+    value = read(JSON.parse(row.body));
+  } else parts.delete(hash);
+  parts.set(hash, value);
+  if (parts.size > MOST_PARTS) parts.delete(parts.keys().next().value!);
+  return value;
+}
+
+async function paint(order: PaintingOrder): Promise<PaintingOutcome> {
+  const began = Date.now();
+  const [shot, slot, plain, brand] = await Promise.all([
+    part(order.shotPart, (value) => migrate(value) as Shot),
+    part<Slot>(order.slotPart, readSlot),
+    part(order.dataPart, (value) => value as ProductData),
+    order.brandPart ? part(order.brandPart, (value) => value as BrandKit) : null,
+  ]);
+  const resolved = resolveForSlot(shot, order.slotKey, slot, { ...plain, brand });
+  const { painted, words } = await paintAndLook(painter, resolved);
   const pixels = painted.pixels();
-  let last: ByteLimitError | null = null;
-  // The slot's preferred format first; another that it takes where the first cannot be small enough.
-  for (const format of slot.formats) {
-    try {
-      const { bytes, quality } = await encodePicture(pixels, format, slot.maxBytes);
-      const blob = await store.put(bytes, MIME[format]);
-      return { ok: true, blob, bytes: bytes.length, format, quality, checks };
-    } catch (error) {
-      if (!(error instanceof ByteLimitError)) throw error;
-      last = error;
-    }
+  try {
+    const { bytes, format, quality, facts } = await encodeForSlot(pixels, slot, order.encoding, order.words);
+    const { alt } = order.words;
+    const measures = await measureAt(
+      painter,
+      resolved,
+      pixels,
+      { words, alt, file: facts },
+      slot,
+      order.slotKey,
+    );
+    const blob = await store.put(bytes, MIME[format]);
+    return {
+      ok: true,
+      result: {
+        blob,
+        format,
+        quality,
+        bytes: bytes.length,
+        width: pixels.width,
+        height: pixels.height,
+        facts,
+        measures,
+        pictures: needsOf(resolved).pictures,
+        milliseconds: Date.now() - began,
+      },
+    };
+  } catch (error) {
+    if (error instanceof ByteLimitError) return { ok: false, reason: error.message };
+    throw error;
   }
-  return { ok: false, reason: last?.message ?? 'The slot takes no format.' };
 }

@@ -6,20 +6,21 @@ export interface CutoutJob {
   photoId: string;
 }
 
-export interface DeliveryJob {
-  deliveryId: string;
+export interface RecipeJob {
+  recipeId: string;
+  productId: string;
 }
 
 /** Work that is done by worker processes, kept in the same database. */
 export interface Queue {
   cutOut(job: CutoutJob): Promise<void>;
-  deliver(job: DeliveryJob): Promise<void>;
+  runRecipe(job: RecipeJob): Promise<void>;
   boss: PgBoss;
   stop(): Promise<void>;
 }
 
 export const CUTOUT_QUEUE = 'cutout';
-export const DELIVERY_QUEUE = 'delivery';
+export const RECIPE_QUEUE = 'recipe';
 
 export async function openQueue(url: string): Promise<Queue> {
   const boss = new PgBoss({ connectionString: url, max: 4 });
@@ -31,19 +32,19 @@ export async function openQueue(url: string): Promise<Queue> {
     retryDelay: 2,
     expireInSeconds: 300,
   });
-  await boss.createQueue(DELIVERY_QUEUE, {
-    name: DELIVERY_QUEUE,
+  await boss.createQueue(RECIPE_QUEUE, {
+    name: RECIPE_QUEUE,
     retryLimit: 3,
     retryDelay: 2,
-    expireInSeconds: 6 * 3600,
+    expireInSeconds: 1800,
   });
   return {
     boss,
     async cutOut(job) {
       await boss.send(CUTOUT_QUEUE, job);
     },
-    async deliver(job) {
-      await boss.send(DELIVERY_QUEUE, job);
+    async runRecipe(job) {
+      await boss.send(RECIPE_QUEUE, job);
     },
     stop: () => boss.stop({ graceful: false, wait: false }),
   };

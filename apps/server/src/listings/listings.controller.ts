@@ -1,4 +1,4 @@
-import { Body, Controller, Get, Inject, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Get, Inject, Param, Post } from '@nestjs/common';
 import Joi from 'joi';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
@@ -27,10 +27,6 @@ const ownShots = Joi.object({
     .min(1)
     .max(60)
     .required(),
-});
-const feed = Joi.object({
-  slot: Joi.string().max(200).required(),
-  shotId: Joi.string().uuid().allow(null).required(),
 });
 
 @Controller('api/listings')
@@ -67,13 +63,5 @@ export class ListingsController {
     @Body(validated(ownShots)) body: { shots: { title: string; document: unknown; feeds: string[] }[] },
   ) {
     return this.listings.addDocuments(id, body.shots);
-  }
-
-  @Put(':id/feeds')
-  feed(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(feed)) body: { slot: string; shotId: string | null },
-  ) {
-    return this.listings.feed(id, body.slot, body.shotId);
   }
 }

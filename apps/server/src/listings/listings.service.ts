@@ -1,44 +1,61 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
+import { suggestedAlt } from '@scenograph/core/delivery/encoding';
+import { slotKey } from '@scenograph/core/spec/slot';
 import { mockupShot, sceneShot, whiteShot } from '@scenograph/core/shot/starters';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
-import { listings, photos, products, scenes, shots, variants } from '../database/schema';
-import { variantsOf, type VariantWithData } from '../products/product-data';
-import { allSheets } from '../spec-sheets/spec-sheets.controller';
+import { cellFeeds, listings, photos, products, scenes, shots, variants } from '../database/schema';
+import { slotsOf } from './slots-of';
+import { brandApart, variantsOf, type VariantWithData } from '../products/product-data';
+import { allSheets } from '../spec-sheets/spec-sheets.service';
+
+type ListedRow = {
+  id: string;
+  title: string;
+  sheets: string[];
+  createdAt: string;
+  productId: string;
+  product: string;
+  variants: number;
+  cutouts: string[];
+  shots: number;
+  feeds: string[][];
+};
 
 @Injectable()
 export class ListingsService {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
+  /** All listings, newest first, in a few words: one statement, however many there are. */
   async list() {
-    const rows = await this.db
-      .select()
-      .from(listings)
-      .where(eq(listings.workspaceId, WORKSPACE))
-      .orderBy(desc(listings.createdAt));
-    if (!rows.length) return [];
-    const ids = rows.map((l) => l.id);
-    const fed = await this.db
-      .select({ listingId: shots.listingId, feeds: shots.feeds })
-      .from(shots)
-      .where(inArray(shots.listingId, ids));
-    const sheets = await allSheets(this.db);
-    const all = await variantsOf(
-      this.db,
-      rows.map((l) => l.productId),
-    );
-    return rows.map((listing) => {
-      const own = all.filter((v) => v.productId === listing.productId);
-      const keys = slotsOf(listing.sheets, sheets).map((s) => s.key);
-      const covered = new Set(fed.filter((f) => f.listingId === listing.id).flatMap((f) => f.feeds));
+    const [rows, sheets] = await Promise.all([
+      this.db.execute<ListedRow>(sql`
+        select l.id, l.title, l.sheets, l.created_at as "createdAt", p.id as "productId", p.title as product,
+          coalesce(v.count, 0)::int as variants, coalesce(v.cutouts, '[]') as cutouts,
+          coalesce(s.count, 0)::int as shots, coalesce(s.feeds, '[]') as feeds
+        from listings l
+        join products p on p.id = l.product_id
+        left join lateral (
+          select count(*) as count,
+            jsonb_agg(c.cutout->>'picture' order by v.position) filter (where c.cutout is not null and v.position < 6) as cutouts
+          from variants v left join photos c on c.id = v.photo_id
+          where v.product_id = l.product_id
+        ) v on true
+        left join lateral (
+          select count(*) as count, jsonb_agg(s.feeds) as feeds from shots s where s.listing_id = l.id
+        ) s on true
+        where l.workspace_id = ${WORKSPACE}
+        order by l.created_at desc`),
+      allSheets(this.db),
+    ]);
+    return rows.rows.map(({ feeds, ...listing }) => {
+      const fed = new Set(feeds.flat());
+      const slots = slotsOf(listing.sheets, sheets);
       return {
         ...listing,
-        variants: own,
-        slots: keys.length,
-        owed: keys.filter((k) => !covered.has(k)).length,
-        shots: fed.filter((f) => f.listingId === listing.id).length,
+        slots: slots.length,
+        owed: slots.filter((s) => s.slot.required && !fed.has(s.key)).length,
       };
     });
   }
@@ -49,7 +66,7 @@ export class ListingsService {
       .from(listings)
       .where(and(eq(listings.id, id), eq(listings.workspaceId, WORKSPACE)));
     if (!listing) throw new NotFoundException('This listing is not here any more.');
-    const [own, rows, sheets] = await Promise.all([
+    const [own, rows, sheets, cells] = await Promise.all([
       variantsOf(this.db, [listing.productId]),
       this.db
         .select()
@@ -57,10 +74,15 @@ export class ListingsService {
         .where(eq(shots.listingId, id))
         .orderBy(asc(shots.position), asc(shots.createdAt)),
       allSheets(this.db),
+      this.db
+        .select({ variantId: cellFeeds.variantId, slotKey: cellFeeds.slotKey, shotId: cellFeeds.shotId })
+        .from(cellFeeds)
+        .where(eq(cellFeeds.listingId, id)),
     ]);
     return {
       listing,
-      variants: own,
+      ...brandApart(own),
+      cellFeeds: cells,
       sheets: sheets.filter((s) => listing.sheets.includes(s.id)),
       shots: rows.map(({ history: _, ...shot }) => shot),
     };
@@ -109,7 +131,8 @@ export class ListingsService {
   }
 
   async addShot(listingId: string, body: { kind: 'white' | 'scene'; sceneId?: string; title?: string }) {
-    const { variants: own, shots: present } = await this.one(listingId);
+    const { listing, shots: present } = await this.one(listingId);
+    const own = await variantsOf(this.db, [listing.productId]);
     // A mockup is printed on: it needs no cutout.
     const product = () => {
       const first = own.find((v) => v.data.cutout);
@@ -140,6 +163,7 @@ export class ListingsService {
         workspaceId: WORKSPACE,
         listingId,
         title,
+        alt: suggestedAlt(title),
         document,
         history: { past: [], future: [] },
         feeds: [],
@@ -159,6 +183,7 @@ export class ListingsService {
       workspaceId: WORKSPACE,
       listingId,
       title,
+      alt: suggestedAlt(title),
       document: readOrRefuse(document),
       history: { past: [], future: [] },
       feeds,
@@ -174,28 +199,6 @@ export class ListingsService {
       return tx.insert(shots).values(rows).returning();
     });
   }
-
-  /** Gives a slot to a shot (taking it from another), or to none. */
-  async feed(listingId: string, key: string, shotId: string | null) {
-    const { shots: present, sheets } = await this.one(listingId);
-    const known = sheets.some((s) => s.slots.some((slot) => slotKey(s, slot) === key));
-    if (!known) throw new NotFoundException(`This listing has no slot "${key}".`);
-    if (shotId && !present.some((s) => s.id === shotId))
-      throw new NotFoundException('This shot does not belong to the listing.');
-    await this.db.transaction(async (tx) => {
-      for (const shot of present) {
-        const has = shot.feeds.includes(key);
-        const wants = shot.id === shotId;
-        if (has === wants) continue;
-        const feeds = wants ? [...shot.feeds, key] : shot.feeds.filter((f) => f !== key);
-        await tx
-          .update(shots)
-          .set({ feeds, updatedAt: sql`now()` })
-          .where(eq(shots.id, shot.id));
-      }
-    });
-    return this.one(listingId);
-  }
 }
 
 export function readOrRefuse(document: unknown): Shot {
@@ -204,12 +207,6 @@ export function readOrRefuse(document: unknown): Shot {
   } catch (error) {
     throw new UnprocessableEntityException((error as Error).message);
   }
-}
-
-export function slotsOf(ids: string[], sheets: SpecSheet[]) {
-  return sheets
-    .filter((s) => ids.includes(s.id))
-    .flatMap((sheet) => sheet.slots.map((slot) => ({ key: slotKey(sheet, slot), slot, sheet })));
 }
 
 /** Slots that want white take the shot on white; all others the scene. */
@@ -223,12 +220,20 @@ function starterShots(
   const others = wanted.map((w) => w.key).filter((k) => !white.includes(k));
   const common = { workspaceId: WORKSPACE, listingId, history: { past: [], future: [] } };
   const list: (typeof shots.$inferInsert)[] = [
-    { ...common, title: 'On white', document: whiteShot(first.data, first.pose), feeds: white, position: 0 },
+    {
+      ...common,
+      title: 'On white',
+      alt: suggestedAlt('On white'),
+      document: whiteShot(first.data, first.pose),
+      feeds: white,
+      position: 0,
+    },
   ];
   if (scene)
     list.push({
       ...common,
       title: scene.title,
+      alt: suggestedAlt(scene.title),
       document: sceneShot(first.data, first.pose, scene),
       feeds: others,
       position: 1,

@@ -1,19 +1,21 @@
+import type { BrandKit } from '@scenograph/core/brand/kit';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Pose } from '@scenograph/core/elements/product/definition';
 import { asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database/database';
 import { kitOf } from '../brand/brand.service';
-import { photos, products, variants } from '../database/schema';
+import { artworks, photos, products, variants } from '../database/schema';
 
 export interface VariantWithData {
   id: string;
   productId: string;
   photoId: string | null;
+  artworkId: string | null;
   pose: Pose;
   data: ProductData;
 }
 
-/** A product's variants with what shots may be bound to. */
+/** Products' variants with what shots may be bound to, in their order. */
 export async function variantsOf(db: Database, productIds: string[]): Promise<VariantWithData[]> {
   if (!productIds.length) return [];
   const rows = await db
@@ -22,19 +24,23 @@ export async function variantsOf(db: Database, productIds: string[]): Promise<Va
       product: products,
       cutout: photos.cutout,
       photo: { picture: photos.working, width: photos.width, height: photos.height },
+      artwork: { picture: artworks.picture, width: artworks.width, height: artworks.height },
     })
     .from(variants)
     .innerJoin(products, eq(products.id, variants.productId))
     .leftJoin(photos, eq(photos.id, variants.photoId))
+    .leftJoin(artworks, eq(artworks.id, variants.artworkId))
     .where(inArray(variants.productId, productIds))
-    .orderBy(asc(variants.position));
+    .orderBy(asc(variants.position), asc(variants.id));
   const { kit: brand } = await kitOf(db);
-  return rows.map(({ variant, product, cutout, photo }) => ({
+  return rows.map(({ variant, product, cutout, photo, artwork }) => ({
     id: variant.id,
     productId: product.id,
     photoId: variant.photoId,
+    artworkId: variant.artworkId,
     pose: product.pose,
     data: {
+      id: variant.id,
       title: product.title,
       variant: variant.title,
       sku: variant.sku,
@@ -46,6 +52,8 @@ export async function variantsOf(db: Database, productIds: string[]): Promise<Va
       fields: variant.fields,
       brand,
       photo: photo && cutout && { ...photo, cutout: cutout.bounds },
+      artwork,
+      ink: variant.ink,
       cutout: cutout && {
         picture: cutout.picture,
         width: cutout.width,
@@ -55,4 +63,10 @@ export async function variantsOf(db: Database, productIds: string[]): Promise<Va
       },
     },
   }));
+}
+
+/** Variants to be sent, with the brand they share once beside them. */
+export function brandApart(list: VariantWithData[]): { variants: VariantWithData[]; brand: BrandKit | null } {
+  const brand = list[0]?.data.brand ?? null;
+  return { brand, variants: list.map((v) => ({ ...v, data: { ...v.data, brand: undefined } })) };
 }

@@ -1,31 +1,23 @@
-import { Body, Controller, Get, Inject, NotFoundException, Param, Patch, Post } from '@nestjs/common';
+import { Body, Controller, Get, Inject, NotFoundException, Param, Patch, Post, Res } from '@nestjs/common';
+import {
+  currencySchema,
+  fieldsSchema,
+  inkSchema,
+  LIMITS,
+  priceSchema,
+  skuSchema,
+} from '@scenograph/core/table/variant-row';
 import { and, asc, eq } from 'drizzle-orm';
+import type { Response } from 'express';
 import Joi from 'joi';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
-import { photos, products, variants } from '../database/schema';
+import { products } from '../database/schema';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
 import { variantsOf } from './product-data';
+import { VariantsService, type DataChange, type NewVariant, type VariantPatch } from './variants.service';
 
 const millimetres = Joi.number().greater(0).max(20000).allow(null);
-const price = Joi.number().min(0).max(10_000_000).allow(null);
-const currency = Joi.string()
-  .pattern(/^[A-Z]{3}$/)
-  .messages({ 'string.pattern.base': 'the currency must be a three-letter ISO 4217 code such as GBP' });
-
-/** Names that texts can use as placeholders; the product's own are not to be had twice. */
-const fields = Joi.object()
-  .pattern(
-    Joi.string()
-      .pattern(/^[a-zA-Z]\w{0,39}$/)
-      .invalid('title', 'variant', 'sku', 'price', 'amount', 'width', 'height', 'depth', 'size', 'brand'),
-    Joi.string().max(2000).allow(''),
-  )
-  .max(60)
-  .messages({
-    'object.unknown':
-      'a field is named by a letter and up to 39 letters, digits or underscores, and not as a value the product has already; {{#label}} is not',
-  });
 
 const productPatch = Joi.object({
   title: Joi.string().trim().min(1).max(200),
@@ -35,26 +27,41 @@ const productPatch = Joi.object({
   pose: Joi.string().valid('stand', 'flat'),
 }).min(1);
 
-const variantPatch = Joi.object({
-  title: Joi.string().trim().allow('').max(120),
-  sku: Joi.string().trim().min(1).max(80),
-  price,
-  currency,
-  fields,
-  photoId: Joi.string().uuid().allow(null),
-}).min(1);
-
+const title = Joi.string().trim().allow('').max(LIMITS.title);
+const id = Joi.string().uuid().allow(null);
+const own = {
+  price: priceSchema,
+  currency: currencySchema,
+  fields: fieldsSchema,
+  photoId: id,
+  artworkId: id,
+  ink: inkSchema,
+};
+const variantPatch = Joi.object({ title, sku: skuSchema.optional(), ...own }).min(1);
 const newVariant = Joi.object({
-  title: Joi.string().trim().allow('').max(120).required(),
-  sku: Joi.string().trim().min(1).max(80).required(),
-  price: price.default(null),
-  currency: currency.default('GBP'),
-  photoId: Joi.string().uuid().allow(null).default(null),
+  title: title.default(''),
+  sku: skuSchema,
+  ...own,
+  price: priceSchema.default(null),
+  currency: currencySchema.default('GBP'),
 });
+const batch = Joi.object({
+  label: Joi.string().trim().min(1).max(120).required(),
+  set: Joi.array()
+    .items(Joi.object({ id: Joi.string().uuid().required(), patch: variantPatch.required() }))
+    .max(LIMITS.variants)
+    .default([]),
+  add: Joi.array().items(newVariant).max(LIMITS.variants).default([]),
+  remove: Joi.array().items(Joi.string().uuid()).max(LIMITS.variants).default([]),
+});
+const way = Joi.object({ way: Joi.string().valid('undo', 'redo').required() });
 
 @Controller('api')
 export class ProductsController {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(VariantsService) private readonly data: VariantsService,
+  ) {}
 
   @Get('products')
   async list() {
@@ -84,34 +91,49 @@ export class ProductsController {
     return changed;
   }
 
+  @Get('products/:id')
+  one(@Param('id', IdPipe) id: string) {
+    return this.data.product(id);
+  }
+
   @Post('products/:id/variants')
-  async add(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(newVariant)) body: typeof variants.$inferInsert,
-  ) {
-    const existing = await variantsOf(this.db, [id]);
-    await this.photoExists(body.photoId);
-    const [made] = await this.db
-      .insert(variants)
-      .values({ ...body, productId: id, position: existing.length })
-      .returning();
-    return made;
+  async add(@Param('id', IdPipe) id: string, @Body(validated(newVariant)) body: NewVariant) {
+    const { added } = await this.data.change(id, {
+      label: 'Add a variant',
+      set: [],
+      add: [body],
+      remove: [],
+    });
+    return added[0];
   }
 
   @Patch('variants/:id')
-  async changeVariant(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(variantPatch)) patch: Partial<typeof variants.$inferInsert>,
-  ) {
-    await this.photoExists(patch.photoId);
-    const [changed] = await this.db.update(variants).set(patch).where(eq(variants.id, id)).returning();
-    if (!changed) throw new NotFoundException('This variant is not here any more.');
-    return changed;
+  async changeVariant(@Param('id', IdPipe) id: string, @Body(validated(variantPatch)) patch: VariantPatch) {
+    const variant = await this.data.variant(id);
+    const set = [{ id, patch }];
+    await this.data.change(variant.productId, { label: 'Change a variant', set, add: [], remove: [] });
+    return this.data.variant(id);
   }
 
-  private async photoExists(id: string | null | undefined) {
-    if (!id) return;
-    const [photo] = await this.db.select({ id: photos.id }).from(photos).where(eq(photos.id, id));
-    if (!photo) throw new NotFoundException('The photo chosen for the variant is not here any more.');
+  /** Many changes of a product's variants as one step: all or none. */
+  @Post('products/:id/variants/batch')
+  batch(@Param('id', IdPipe) id: string, @Body(validated(batch)) body: DataChange) {
+    return this.data.change(id, body);
+  }
+
+  @Post('products/:id/turn')
+  turn(@Param('id', IdPipe) id: string, @Body(validated(way)) body: { way: 'undo' | 'redo' }) {
+    return this.data.turn(id, body.way);
+  }
+
+  @Get('products/:id/table.csv')
+  async table(@Param('id', IdPipe) id: string, @Res() response: Response) {
+    const { name, text } = await this.data.table(id);
+    response
+      .set({
+        'Content-Type': 'text/csv; charset=utf-8',
+        'Content-Disposition': `attachment; filename="${name}"`,
+      })
+      .send(text);
   }
 }

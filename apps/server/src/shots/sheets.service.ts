@@ -73,7 +73,7 @@ export class SheetsService {
     const load = (hash: string) => this.load(made.files, hash);
     if (request.format === 'pdf') return sheetPdf(sheet, request.title, load);
     const painted = await this.painter(made.files).paint(sheet, { scale: PROOF_DPI / 72 });
-    const { bytes } = await encodePicture(painted.pixels(), 'png', Infinity, { density: PROOF_DPI });
+    const { bytes } = await encodePicture(painted.pixels(), 'png', { density: PROOF_DPI });
     return Buffer.from(bytes);
   }
 

@@ -1,4 +1,18 @@
-import { Body, Controller, Delete, Get, Inject, Param, Patch, Post, Put, Query, Res } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Inject,
+  NotFoundException,
+  Param,
+  Patch,
+  Post,
+  Put,
+  Query,
+  Res,
+} from '@nestjs/common';
+import { encodingSchema } from '@scenograph/core/delivery/encoding';
 import { encodePicture } from '@scenograph/host-node/encode';
 import type { Response } from 'express';
 import Joi from 'joi';
@@ -6,7 +20,7 @@ import type { History } from '../database/schema';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
 import type { ExportRequest } from './export';
-import { ShotsService } from './shots.service';
+import { ShotsService, type TrialsRequest } from './shots.service';
 
 const patches = Joi.array().items(
   Joi.object({
@@ -31,7 +45,20 @@ const save = Joi.object({
   history: Joi.object({ past: edits, future: edits }).required(),
 });
 const copy = Joi.object({ title: Joi.string().trim().min(1).max(120), document: Joi.object().unknown(true) });
-const rename = Joi.object({ title: Joi.string().trim().min(1).max(120).required() });
+const describe = Joi.object({
+  title: Joi.string().trim().min(1).max(120),
+  alt: Joi.string().max(1000).allow(''),
+}).min(1);
+const trials = Joi.object({
+  slot: Joi.string().max(200).required(),
+  variant: Joi.string().uuid(),
+  trials: Joi.array()
+    .items(Joi.object({ encoding: encodingSchema.required(), limited: Joi.boolean().default(false) }))
+    .min(1)
+    .max(8)
+    .required(),
+});
+const cell = Joi.object({ slot: Joi.string().max(200), variant: Joi.string().uuid() });
 const render = Joi.object({
   slot: Joi.string().max(200),
   variant: Joi.string().uuid(),
@@ -45,6 +72,12 @@ const exporting = Joi.object({
   density: Joi.number().min(10).max(2400).default(72),
   format: Joi.string().valid('jpeg', 'png', 'webp').default('jpeg'),
 });
+
+const fileStem = (title: string) =>
+  title
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '') || 'shot';
 
 @Controller('api/shots')
 export class ShotsController {
@@ -64,8 +97,41 @@ export class ShotsController {
   }
 
   @Patch(':id')
-  rename(@Param('id', IdPipe) id: string, @Body(validated(rename)) body: { title: string }) {
-    return this.shots.rename(id, body.title);
+  describe(
+    @Param('id', IdPipe) id: string,
+    @Body(validated(describe)) body: { title?: string; alt?: string },
+  ) {
+    return this.shots.describe(id, body);
+  }
+
+  @Post(':id/trials')
+  trials(@Param('id', IdPipe) id: string, @Body(validated(trials)) body: TrialsRequest) {
+    return this.shots.trials(id, body);
+  }
+
+  @Get('tried/:n')
+  tried(@Param('n') n: string, @Res() response: Response) {
+    const file = this.shots.tried.get(Number(n));
+    if (!file) throw new NotFoundException('This trial is not kept any more; try again.');
+    response
+      .set({ 'Content-Type': `image/${file.format}`, 'Cache-Control': 'private, max-age=600' })
+      .send(file.bytes);
+  }
+
+  /** Layer by layer, as OpenRaster. */
+  @Get(':id/layers')
+  async layers(
+    @Param('id', IdPipe) id: string,
+    @Query(validated(cell)) query: { slot?: string; variant?: string },
+    @Res() response: Response,
+  ) {
+    const { title, bytes } = await this.shots.layered(id, query.slot, query.variant);
+    response
+      .set({
+        'Content-Type': 'image/openraster',
+        'Content-Disposition': `attachment; filename="${fileStem(title)}.ora"`,
+      })
+      .send(bytes);
   }
 
   @Post(':id/copy')
@@ -98,19 +164,14 @@ export class ShotsController {
     @Res() response: Response,
   ) {
     const { shot, painted } = await this.shots.export(id, query);
-    const { bytes } = await encodePicture(painted.pixels(), query.format, Infinity, {
+    const { bytes } = await encodePicture(painted.pixels(), query.format, {
       density: query.density,
     });
-    const name =
-      shot.title
-        .toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '') || 'shot';
     const ending = query.format === 'jpeg' ? 'jpg' : query.format;
     response
       .set({
         'Content-Type': `image/${query.format}`,
-        'Content-Disposition': `attachment; filename="${name}.${ending}"`,
+        'Content-Disposition': `attachment; filename="${fileStem(shot.title)}.${ending}"`,
       })
       .send(Buffer.from(bytes));
   }

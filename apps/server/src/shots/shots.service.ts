@@ -1,3 +1,7 @@
+import type { Piscina } from 'piscina';
+import { THREADS } from '../jobs/paint-threads';
+import type { Trial, TrialResult } from '../jobs/trials';
+import { keepsFiles } from './tried-files';
 import { exportScale, type ExportRequest } from './export';
 import {
   ConflictException,
@@ -19,18 +23,26 @@ import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { listings, shots, type History } from '../database/schema';
 import { announce } from '../events/events';
-import { slotsOf } from '../listings/listings.service';
+import { slotsOf } from '../listings/slots-of';
 import { variantsOf } from '../products/product-data';
-import { allSheets } from '../spec-sheets/spec-sheets.controller';
+import { allSheets } from '../spec-sheets/spec-sheets.service';
+
+export interface TrialsRequest {
+  slot: string;
+  variant?: string;
+  trials: Trial[];
+}
 
 @Injectable()
 export class ShotsService {
   private readonly painter;
+  readonly tried = keepsFiles();
 
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(POOL) private readonly pool: pg.Pool,
     @Inject(BLOBS) private readonly store: BlobStore,
+    @Inject(THREADS) private readonly threads: Piscina,
   ) {
     this.painter = createPainter((hash) => store.get(hash), 30_000_000);
   }
@@ -78,6 +90,7 @@ export class ShotsService {
       .values({
         workspaceId: WORKSPACE,
         listingId: shot.listingId,
+        alt: shot.alt,
         title: body.title ?? `${shot.title}, copy`,
         document: body.document ? this.read(body.document) : shot.document,
         history: { past: [], future: [] },
@@ -88,10 +101,43 @@ export class ShotsService {
     return made;
   }
 
-  async rename(id: string, title: string) {
+  /** Its name, and the alternative text of its pictures. */
+  async describe(id: string, patch: { title?: string; alt?: string }) {
     await this.one(id);
-    const [shot] = await this.db.update(shots).set({ title }).where(eq(shots.id, id)).returning();
+    const [shot] = await this.db
+      .update(shots)
+      .set({ ...patch, updatedAt: sql`now()` })
+      .where(eq(shots.id, id))
+      .returning();
+    await announce(this.pool, { topic: 'listing', id: shot.listingId });
     return shot;
+  }
+
+  /** A picture written in several ways, each file kept for a while to be looked at. */
+  async trials(id: string, { slot, variant, trials }: TrialsRequest) {
+    const resolved = await this.resolved(id, slot, variant);
+    const shot = await this.one(id);
+    const [listing] = await this.db.select().from(listings).where(eq(listings.id, shot.listingId));
+    const found = slotsOf(listing.sheets, await allSheets(this.db)).find((s) => s.key === slot)!;
+    const results = (await this.threads.run({
+      task: 'trials',
+      resolved,
+      slot: found.slot,
+      trials,
+    })) as TrialResult[];
+    return results.map((r) => {
+      if (!r.ok) return r;
+      const { bytes, ...facts } = r;
+      return { ...facts, file: this.tried.keep(Buffer.from(bytes), r.format), size: bytes.length };
+    });
+  }
+
+  /** A shot as a layered OpenRaster file. */
+  async layered(id: string, slot?: string, variant?: string) {
+    const shot = await this.one(id);
+    const resolved = await this.resolved(id, slot, variant);
+    const bytes = (await this.threads.run({ task: 'layers', resolved })) as Uint8Array;
+    return { title: shot.title, bytes: Buffer.from(bytes) };
   }
 
   async remove(id: string) {

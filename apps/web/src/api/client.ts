@@ -1,4 +1,7 @@
 import useSWR, { mutate, type SWRResponse } from 'swr';
+import type { BrandKit } from '@scenograph/core/brand/kit';
+import type { Encoding, FileWords } from '@scenograph/core/delivery/encoding';
+import type { UploadAnswer } from '@scenograph/core/delivery/upload';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Pose } from '@scenograph/core/elements/product/definition';
@@ -45,7 +48,14 @@ export async function request<T>(
   return value as T;
 }
 
-const get = <T>(path: string) => request<T>('GET', path);
+/** Variants come without the brand they share, which comes once beside them: each is given it again. */
+function withBrand<T>(value: T): T {
+  const { brand, variants } = (value ?? {}) as { brand?: BrandKit | null; variants?: Variant[] };
+  if (brand === undefined || !Array.isArray(variants)) return value;
+  return { ...value, variants: variants.map((v) => ({ ...v, data: { ...v.data, brand } })) };
+}
+
+const get = <T>(path: string) => request<T>('GET', path).then(withBrand);
 
 export function useServer<T>(path: string | null): SWRResponse<T, Error> {
   return useSWR<T, Error>(path, get, { revalidateOnFocus: false });
@@ -82,6 +92,11 @@ export const reducedUrl = (hash: string, side: 160 | 320 | 640 | 1024 | 2048) =>
 /** Refetches what a server event is about. */
 export function refresh(...prefixes: string[]): void {
   void mutate((key) => typeof key === 'string' && prefixes.some((p) => key.startsWith(p)));
+}
+
+/** Refetches how boards stand, without what they are made of. */
+export function refreshBoards(): void {
+  void mutate((key) => typeof key === 'string' && /^\/api\/listings\/[^/]+\/(board|cell|summary)/.test(key));
 }
 
 export interface CutoutRecord {
@@ -137,6 +152,7 @@ export interface Variant {
   id: string;
   productId: string;
   photoId: string | null;
+  artworkId: string | null;
   pose: Pose;
   data: ProductData;
 }
@@ -173,7 +189,11 @@ export interface ListingSummary {
   title: string;
   createdAt: string;
   sheets: string[];
-  variants: Variant[];
+  productId: string;
+  product: string;
+  variants: number;
+  /** The first cutouts' pictures. */
+  cutouts: string[];
   slots: number;
   owed: number;
   shots: number;
@@ -185,36 +205,111 @@ export interface ShotRow {
   title: string;
   document: Shot;
   revision: number;
+  /** Alternative text of its pictures, with placeholders. */
+  alt: string;
   feeds: string[];
   updatedAt: string;
 }
 
 export interface ListingDetail {
-  listing: { id: string; title: string; productId: string; sheets: string[] };
+  listing: {
+    id: string;
+    title: string;
+    productId: string;
+    sheets: string[];
+    encodings: Record<string, Encoding>;
+  };
+  /** Cells that are fed by another shot than their slot; null is none. */
+  cellFeeds: { variantId: string; slotKey: string; shotId: string | null }[];
   variants: Variant[];
   sheets: SpecSheet[];
   shots: ShotRow[];
+}
+
+/** A listing's board: a letter a cell for its state and one for its difference, in the order of `slots`. */
+export interface Board {
+  slots: string[];
+  shots: string[];
+  rows: {
+    variantId: string;
+    states: string;
+    differs: string;
+    fedBy: number[];
+    says: Record<number, string>;
+  }[];
+  edits: EditState;
+}
+
+export interface EditState {
+  undo: string | null;
+  redo: string | null;
+}
+
+export interface Waiver {
+  id: string;
+  slotKey: string;
+  variantId: string | null;
+  check: string;
+  reason: string;
+}
+
+export interface BoardCell {
+  variantId: string;
+  slotKey: string;
+  state: string;
+  owed: 'no-shot' | 'no-cutout' | null;
+  shotId: string | null;
+  fileName: string;
+  words: FileWords;
+  encoding: Encoding;
+  checks: CheckResult[];
+  reason: string | null;
+  picture: {
+    blob: string;
+    format: string;
+    quality: number | null;
+    bytes: number;
+    width: number;
+    height: number;
+    current: boolean;
+  } | null;
+  waivers: Waiver[];
+}
+
+export interface BoardSummary {
+  marketplaces: { marketplace: string; states: Record<string, number> }[];
+  checks: { check: string; title: string; look: number; stop: number; waived: number }[];
+  slots: {
+    key: string;
+    title: string;
+    marketplace: string;
+    limit: number;
+    count: number;
+    total: number;
+    largest: number;
+  }[];
 }
 
 export interface Delivery {
   id: string;
   listingId: string;
   title: string;
-  state: 'queued' | 'running' | 'cancelled' | 'done' | 'failed';
-  cancelAsked: boolean;
-  zip: string | null;
-  zipBytes: number | null;
+  state: 'queued' | 'running' | 'paused' | 'cancelled' | 'done' | 'failed';
+  priority: number;
   error: string | null;
   createdAt: string;
   finishedAt: string | null;
   total: number;
   made: number;
   failed: number;
+  bytes: number;
 }
 
 export interface DeliveryCell {
-  id: string;
   n: number;
+  listingId: string;
+  variantId: string;
+  listing: string;
   shotTitle: string;
   variant: string;
   sku: string;
@@ -223,7 +318,7 @@ export interface DeliveryCell {
   fileName: string;
   width: number;
   height: number;
-  state: 'waiting' | 'done' | 'failed';
+  state: 'waiting' | 'working' | 'done' | 'failed';
   format: string | null;
   quality: number | null;
   bytes: number | null;
@@ -233,5 +328,18 @@ export interface DeliveryCell {
 }
 
 export interface DeliveryDetail extends Delivery {
-  cells: DeliveryCell[];
+  groups: { marketplace: string; listing: string; n: number }[];
+  uploads: { id: string; marketplace: string; answers: UploadAnswer[]; createdAt: string }[];
+  rates: { millisecondsPerMegapixel: number; bytesPerMegapixel: number } | null;
+}
+
+export interface DeliveryEstimate {
+  pictures: number;
+  toPaint: number;
+  unchanged: number;
+  owed: number;
+  seconds: number | null;
+  bytes: number | null;
+  names: string[];
+  clashes: number;
 }

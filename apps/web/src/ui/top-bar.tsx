@@ -9,6 +9,7 @@ const PLACES = [
   ['/library', 'Library'],
   ['/brand', 'Brand kit'],
   ['/templates', 'Templates'],
+  ['/recipes', 'Recipes'],
   ['/spec-sheets', 'Spec sheets'],
   ['/deliveries', 'Deliveries'],
 ] as const;

@@ -18,6 +18,7 @@ import { alphaPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { lookAtWords } from '@scenograph/core/paint/look-at-words';
 import { runChecks, runWatch } from '@scenograph/core/spec/checks/index';
+import { neutralShot } from '@scenograph/core/spec/checks/neutral-shot';
 import type { CheckResult, Subject } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { fontFiles, ownFontHash } from '@scenograph/core/type/catalogue';
@@ -152,14 +153,16 @@ async function subjectOf(
   const scale = Math.min(1, CHECK_SIDE / Math.max(shot.width, shot.height));
   const { onlooker, looks } = lookAtWords();
   const picturePixels = paintShot(shot, { ...(await optionsFor(shot)), scale }, onlooker).pixels();
-  const products = alphaPlane((await paintNow(shot, scale, true)).pixels());
+  const { shot: plain, coloured } = neutralShot(shot);
+  const alone = (await paintNow(plain, scale, true)).pixels();
   return {
     slot,
     slotKey,
     width: shot.width,
     height: shot.height,
     picture: picturePixels,
-    products,
+    products: alphaPlane(alone),
+    neutral: coloured ? alone : null,
     shot,
     words: looks(),
     sources: new Map(sources),

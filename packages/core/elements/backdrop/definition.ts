@@ -3,7 +3,7 @@ import { drawPicture, levelPixels } from '../../paint/draw-picture';
 import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
 import { createRgba, greyPlane, type Rgba } from '../../raster/pixels';
 import { resize, resizePlane } from '../../raster/resample';
-import { areaPxPerMm, artworkDensity } from '../../surface/print';
+import { areaPxPerMm, artworkDensity, printOfVariant } from '../../surface/print';
 import {
   areasCover,
   isWorked,
@@ -100,6 +100,12 @@ export const backdropKind: ElementKind<BackdropElement> = {
     ];
   },
   scaled: (element) => element,
+  bind(element, data, missing) {
+    const { fill } = element;
+    if (fill.type !== 'scene' || !data || !fill.item.prints.some((p) => p.followsVariant)) return element;
+    const prints = fill.item.prints.map((p) => printOfVariant(p, data, missing));
+    return { ...element, fill: { ...fill, item: { ...fill.item, prints } } };
+  },
   paintItem(element, canvas, environment) {
     const { fill, box } = element;
     if (fill.type !== 'scene' || !fill.survey.areas.length) return;

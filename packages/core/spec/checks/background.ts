@@ -1,63 +1,109 @@
 import { patchFit } from '../../shot/edit';
-import { percent, type Check } from './check';
+import { components } from '../../raster/components';
+import type { Plane, Rect } from '../../raster/pixels';
+import { percent, round, type Check, type Subject } from './check';
 
 /** A pixel counts as background where products cover less than this. */
 const CLEAR = 0.004;
+/** Tolerances that a sheet can name are whole numbers up to this. */
+const MOST = 64;
+/** Long side of the mask on which faults are grouped. */
+const GRID = 256;
 
-export const background: Check = {
+interface Ground {
+  /** Share of the background's pixels that are white within a tolerance of 0, 1, ... 64. */
+  white: number[];
+  /** Share that is clear (alpha 0). */
+  clear: number;
+  /** The largest patch that is not white within `at`, in shares of the picture. */
+  patch: (Rect & { at: number; share: number }) | null;
+}
+
+export const background: Check<Ground> = {
   id: 'background',
-  title: 'White background',
-  measure({ slot, picture, products }) {
-    if (slot.background.kind !== 'white') return null;
-    const lowest = 255 - slot.background.tolerance;
-    const { width, height, data } = picture;
+  title: 'Background',
+  measure(subject) {
+    const { picture, slot } = subject;
+    const { width, height } = picture;
+    const words = new Uint32Array(picture.data.buffer, picture.data.byteOffset, width * height);
+    const near = nearProducts(subject.products, CLEAR);
+    const kx = near.width / width;
+    const ky = near.height / height;
+    const counts = new Uint32Array(256);
+    let clear = 0;
     let total = 0;
-    let white = 0;
-    let left = width;
-    let right = -1;
-    let top = height;
-    let bottom = -1;
+    const at = slot.background.kind === 'white' ? slot.background.tolerance : 0;
+    const grid = { width: Math.ceil(width / Math.ceil(width / GRID)), cell: Math.ceil(width / GRID) };
+    const rows = Math.ceil(height / grid.cell);
+    const faults = new Uint32Array(grid.width * rows);
+    const columns = new Uint16Array(width).map((_, x) => Math.min(near.width - 1, Math.floor(x * kx)));
     for (let y = 0; y < height; y++) {
-      for (let x = 0; x < width; x++) {
-        const i = y * width + x;
-        if (nearProduct(products.data, width, height, x, y)) continue;
+      const row = Math.min(near.height - 1, Math.floor(y * ky)) * near.width;
+      const cells = Math.floor(y / grid.cell) * grid.width;
+      for (let x = 0, i = y * width; x < width; x++, i++) {
+        if (near.data[row + columns[x]]) continue;
         total++;
-        const j = i * 4;
-        if (data[j] >= lowest && data[j + 1] >= lowest && data[j + 2] >= lowest && data[j + 3] === 255) {
-          white++;
+        const word = words[i];
+        if (word === 0xffffffff) {
+          counts[0]++;
           continue;
         }
-        if (x < left) left = x;
-        if (x > right) right = x;
-        if (y < top) top = y;
-        if (y > bottom) bottom = y;
+        const alpha = word >>> 24;
+        if (alpha === 0) clear++;
+        const lowest = Math.min(word & 255, (word >> 8) & 255, (word >> 16) & 255);
+        const off = alpha === 255 ? 255 - lowest : 255;
+        counts[off]++;
+        if (off > at) faults[cells + Math.floor(x / grid.cell)]++;
       }
     }
-    const share = total ? white / total : 1;
-    const enough = share >= slot.background.minShare;
+    const white: number[] = [];
+    let sum = 0;
+    for (let t = 0; t <= MOST; t++) {
+      sum += counts[t];
+      white.push(total ? round(sum / total, 6) : 1);
+    }
+    return {
+      white,
+      clear: total ? round(clear / total, 6) : 1,
+      patch: largestPatch(faults, grid, rows, subject, at),
+    };
+  },
+  judge({ white, clear, patch }, { background: { kind, tolerance, minShare } }) {
+    if (kind === 'any') return null;
+    const share = kind === 'transparent' ? clear : white[Math.min(MOST, Math.round(tolerance))];
+    const enough = share >= minShare;
+    const lowest = 255 - tolerance;
+    const where = !enough && kind === 'white' && patch ? patch : undefined;
     return {
       verdict: enough ? 'pass' : 'stop',
       measured: percent(share, share > 0.99 && share < 1 ? 2 : 1),
-      limit: `at least ${percent(slot.background.minShare, 1)}`,
+      limit: `at least ${percent(minShare, 1)} ${kind === 'white' ? 'white' : 'clear'}`,
       sentence: enough
-        ? 'Around the product the picture is pure white.'
-        : `Only ${percent(share, 1)} of the background is pure white (${lowest} or more in each channel). Use a white backdrop and no shadow in this slot.`,
-      where:
-        enough || right < 0
-          ? undefined
-          : {
-              x: left / width,
-              y: top / height,
-              width: (right - left + 1) / width,
-              height: (bottom - top + 1) / height,
-            },
-      fix: enough ? undefined : { title: 'Whiten this slot' },
+        ? `Around the product the picture is ${kind === 'white' ? 'pure white' : 'clear'}.`
+        : kind === 'white'
+          ? `Only ${percent(share, 1)} of the background is pure white (${lowest} or more in each channel)${where ? `; the largest patch takes ${percent(where.share, 1)} of the picture` : ''}. Use a white backdrop and no shadow in this slot.`
+          : `Only ${percent(share, 1)} of the background is clear. Hide the backdrop and shadows in this slot.`,
+      where: where && { x: where.x, y: where.y, width: where.width, height: where.height },
+      fix: enough ? undefined : { title: kind === 'white' ? 'Whiten this slot' : 'Clear this slot' },
     };
   },
   fix(shot, _resolved, slotKey, slot) {
+    const clear = slot.background.kind === 'transparent';
     return shot.elements.reduce((s, element) => {
       if (element.kind === 'backdrop')
-        return patchFit(s, slotKey, slot, element.id, { fill: { type: 'colour', colour: '#ffffff' } });
+        return patchFit(
+          s,
+          slotKey,
+          slot,
+          element.id,
+          clear
+            ? { hidden: true }
+            : {
+                fill: { type: 'colour', colour: '#ffffff' },
+                adjust: { hue: 0, saturation: 0, lightness: 0 },
+                edges: { ...element.edges, strength: 0 },
+              },
+        );
       if (element.kind === 'product')
         return patchFit(s, slotKey, slot, element.id, {
           shadow: { ...element.shadow, strength: 0, contact: 0 },
@@ -67,14 +113,52 @@ export const background: Check = {
   },
 };
 
-/** The product's own soft edge, two pixels wide when painted, is not background. */
-function nearProduct(alpha: Float32Array, width: number, height: number, x: number, y: number): boolean {
-  for (let dy = -2; dy <= 2; dy += 2) {
-    for (let dx = -2; dx <= 2; dx += 2) {
-      const xx = x + dx;
-      const yy = y + dy;
-      if (xx >= 0 && yy >= 0 && xx < width && yy < height && alpha[yy * width + xx] > CLEAR) return true;
-    }
-  }
-  return false;
+/** Where products or their own soft edges, two delivered pixels wide, may be: 1. */
+function nearProducts({ width, height, data }: Plane, above: number) {
+  const across = new Uint8Array(width * height);
+  const near = new Uint8Array(width * height);
+  const reach = 2;
+  for (let y = 0; y < height; y++)
+    for (let x = 0, i = y * width; x < width; x++, i++)
+      if (data[i] > above)
+        for (let k = Math.max(0, x - reach); k <= Math.min(width - 1, x + reach); k++) across[i - x + k] = 1;
+  for (let y = 0; y < height; y++)
+    for (let x = 0, i = y * width; x < width; x++, i++)
+      if (across[i])
+        for (let k = Math.max(0, y - reach); k <= Math.min(height - 1, y + reach); k++)
+          near[k * width + x] = 1;
+  return { width, height, data: near };
+}
+
+function largestPatch(
+  faults: Uint32Array,
+  grid: { width: number; cell: number },
+  rows: number,
+  { picture: { width, height } }: Subject,
+  at: number,
+): Ground['patch'] {
+  const set = Uint8Array.from(faults, (n) => (n ? 1 : 0));
+  const { labels, list } = components(set, grid.width, rows);
+  if (!list.length) return null;
+  const pixels = new Map<number, number>();
+  faults.forEach((n, i) => n && pixels.set(labels[i], (pixels.get(labels[i]) ?? 0) + n));
+  const [label, count] = [...pixels].reduce((a, b) => (b[1] > a[1] ? b : a));
+  let [left, top, right, bottom] = [grid.width, rows, 0, 0];
+  labels.forEach((l, i) => {
+    if (l !== label) return;
+    const [x, y] = [i % grid.width, Math.floor(i / grid.width)];
+    left = Math.min(left, x);
+    right = Math.max(right, x + 1);
+    top = Math.min(top, y);
+    bottom = Math.max(bottom, y + 1);
+  });
+  const [sx, sy] = [grid.cell / width, grid.cell / height];
+  return {
+    x: round(left * sx),
+    y: round(top * sy),
+    width: round(Math.min(1, right * sx) - left * sx),
+    height: round(Math.min(1, bottom * sy) - top * sy),
+    at,
+    share: round(count / (width * height)),
+  };
 }

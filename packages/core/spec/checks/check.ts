@@ -4,7 +4,16 @@ import type { ResolvedShot } from '../../shot/resolve';
 import type { Shot } from '../../shot/document';
 import type { Slot } from '../slot';
 
-/** What a check may measure. `picture` and `products` are painted pixels, perhaps at less than the slot's size. */
+/** What was written for a picture. */
+export interface FileFacts {
+  format: string;
+  bytes: number;
+  /** Pixels an inch that are written in it; null where none are. */
+  density: number | null;
+  profile: 'srgb' | 'p3' | 'none';
+}
+
+/** What may be measured. `picture` and `products` are painted pixels, each perhaps at less than the delivered size. */
 export interface Subject {
   slot: Slot;
   slotKey: string;
@@ -12,14 +21,19 @@ export interface Subject {
   width: number;
   height: number;
   picture: Rgba;
-  /** Coverage of each pixel by products, 0..1, same size as `picture`. */
+  /** Coverage of each pixel by products, 0..1; at most the size of `picture`. */
   products: Plane;
+  /** Products painted alone in their own colours, same size as `products`; null where that was not done. */
+  neutral?: Rgba | null;
   /** The resolved shot, or null for a finished picture from elsewhere. */
   shot: ResolvedShot | null;
   /** Words and signs as they were seen while the picture was painted; null where nobody looked. */
   words: WordLook[] | null;
   /** Pixel size of each source picture by hash. */
   sources: ReadonlyMap<string, { width: number; height: number }>;
+  /** What the picture says to those who cannot see it; undefined where that is not known here. */
+  alt?: string | null;
+  file?: FileFacts | null;
 }
 
 /** pass: meets the rule. look: judge it yourself. stop: breaks the rule. */
@@ -40,16 +54,25 @@ export interface CheckResult {
   fix?: { title: string };
   /** The element it is about, and what was measured there that the fix needs. */
   about?: { id: string; value?: number };
+  /** The reason for which a person lets it pass all the same. */
+  waived?: string;
 }
 
 /** What a check has found, without its own name. */
-export type Finding = Omit<CheckResult, 'check' | 'title'>;
+export type Finding = Omit<CheckResult, 'check' | 'title' | 'waived'>;
 
-/** A check is one file: it measures, compares and, where it can, mends. Null when the slot has no such rule. */
-export interface Check {
+/**
+ * A check is one file: it measures once, judges what it measured by a slot's rules as often as those change, and mends
+ * where it can. What is measured is plain JSON, kept with a finished picture. Null where there is nothing to measure,
+ * or the slot has no such rule.
+ */
+export interface Check<M = unknown> {
   id: string;
   title: string;
-  measure(subject: Subject): Finding | Finding[] | null;
+  /** Name under which its measure is kept, where several checks judge the same; its id otherwise. */
+  keptAs?: string;
+  measure(subject: Subject): M | null;
+  judge(measured: M, slot: Slot): Finding | Finding[] | null;
   /** The shot with this check's fault mended: for the slot alone, or in the base where `slotKey` is BASE. */
   fix?(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot, about?: CheckResult['about']): Shot;
 }
@@ -69,3 +92,5 @@ export function shareOf(b: Rect, width: number, height: number): Rect {
 export function percent(share: number, digits = 0): string {
   return `${(share * 100).toFixed(digits)} %`;
 }
+
+export const round = (value: number, digits = 4) => Number(value.toFixed(digits));

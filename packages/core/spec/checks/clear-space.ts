@@ -1,23 +1,35 @@
 import { uprightBounds } from '../../elements/element';
 import { elementKind } from '../../elements/index';
+import type { Rect } from '../../raster/pixels';
 import { overlapArea } from '../../shot/fit/bounds';
-import { percent, shareOf, type Check, type Finding } from './check';
+import { percent, round, shareOf, type Check, type Finding } from './check';
 
 /** Others may reach into a logo's clear space by so much of it. */
 const MOST = 0.02;
 
-export const clearSpace: Check = {
+interface Intruder {
+  /** The logo, and who reaches into its space. */
+  logo: { id: string; name: string };
+  name: string;
+  /** Share of the clear space that is taken, and whether the logo itself is touched. */
+  share: number;
+  touches: boolean;
+  by: number;
+  where: Rect;
+}
+
+export const clearSpace: Check<Intruder[]> = {
   id: 'clear-space',
   title: 'Space around the logo',
   measure({ shot, width, height }) {
     const logos = shot?.elements.filter((e) => e.kind === 'logo' && !e.hidden && e.clear > 0) ?? [];
     if (!shot || !logos.length) return null;
-    const faults = logos.flatMap((logo): Finding[] => {
+    return logos.flatMap((logo): Intruder[] => {
       if (logo.kind !== 'logo') return [];
       const own = uprightBounds(logo.box);
       const by = own.height * logo.clear;
       const clear = { x: own.x - by, y: own.y - by, width: own.width + 2 * by, height: own.height + 2 * by };
-      return shot.elements.flatMap((e): Finding[] => {
+      return shot.elements.flatMap((e): Intruder[] => {
         const { role } = elementKind(e.kind);
         const shape =
           e.kind === 'shape' && (e.form === 'panel' || e.form === 'frame' || e.form === 'decoration');
@@ -27,16 +39,26 @@ export const clearSpace: Check = {
         if (share <= MOST) return [];
         return [
           {
-            verdict: overlapArea(b, own) > 0.02 * own.width * own.height ? 'stop' : 'look',
-            measured: `${percent(share)} taken`,
-            limit: `${Math.round(by)} px clear`,
-            sentence: `"${e.name}" reaches into the space that "${logo.name}" keeps clear (${Math.round(by)} px). Move one of them.`,
+            logo: { id: logo.id, name: logo.name },
+            name: e.name,
+            share: round(share),
+            touches: overlapArea(b, own) > 0.02 * own.width * own.height,
+            by: Math.round(by),
             where: shareOf(clear, width, height),
-            about: { id: logo.id },
           },
         ];
       });
     });
+  },
+  judge(intruders) {
+    const faults = intruders.map((i): Finding => ({
+      verdict: i.touches ? 'stop' : 'look',
+      measured: `${percent(i.share)} taken`,
+      limit: `${i.by} px clear`,
+      sentence: `"${i.name}" reaches into the space that "${i.logo.name}" keeps clear (${i.by} px). Move one of them.`,
+      where: i.where,
+      about: { id: i.logo.id },
+    }));
     const free: Finding = {
       verdict: 'pass',
       measured: 'clear',

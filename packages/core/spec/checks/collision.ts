@@ -1,15 +1,17 @@
 import { readableSize } from '../../shot/fit/covered';
 import { BASE, patchFit } from '../../shot/edit';
 import { percent, shareOf, type Check, type Finding } from './check';
+import { seenWords, type SeenWords } from './seen-words';
 
 /** Letters may be touched by soft edges; more than this is covered. */
 const MOST = 0.02;
 
-export const collision: Check = {
+export const collision: Check<SeenWords> = {
   id: 'collision',
   title: 'Words kept clear',
-  measure({ words, width, height }) {
-    if (!words?.length) return null;
+  keptAs: 'words',
+  measure: seenWords,
+  judge({ words, width, height }) {
     const faults = words.flatMap((w): Finding[] =>
       w.covered
         .filter((c) => c.share > MOST)

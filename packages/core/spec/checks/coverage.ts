@@ -1,12 +1,19 @@
+import type { Rect } from '../../raster/pixels';
 import { scaleSubjects } from '../../shot/edit';
-import { percent, type Check } from './check';
+import { percent, round, shareOf, type Check } from './check';
 import { productBounds } from './product-bounds';
 
-export const coverage: Check = {
+/** Where products are seen, in shares of the picture; null when none are. */
+export const coverage: Check<{ bounds: Rect | null }> = {
   id: 'coverage',
   title: 'Product coverage',
   measure(subject) {
-    const { min, max } = subject.slot.coverage;
+    const bounds = productBounds(subject);
+    if (!bounds) return { bounds: null };
+    const b = shareOf(bounds, subject.width, subject.height);
+    return { bounds: { x: round(b.x), y: round(b.y), width: round(b.width), height: round(b.height) } };
+  },
+  judge({ bounds }, { coverage: { min, max } }) {
     if (min === null && max === null) return null;
     const limit =
       min !== null && max !== null
@@ -14,7 +21,6 @@ export const coverage: Check = {
         : min !== null
           ? `at least ${percent(min)}`
           : `at most ${percent(max!)}`;
-    const bounds = productBounds(subject);
     if (!bounds)
       return {
         verdict: 'stop',
@@ -22,7 +28,7 @@ export const coverage: Check = {
         limit,
         sentence: 'No product is to be seen in this picture. Add one to the shot.',
       };
-    const share = Math.max(bounds.width / subject.width, bounds.height / subject.height);
+    const share = Math.max(bounds.width, bounds.height);
     // Painting rounds to pixels: half a percent of the frame is not held against the picture.
     const small = min !== null && share < min - 0.005;
     const large = max !== null && share > max + 0.005;
@@ -35,12 +41,7 @@ export const coverage: Check = {
         : large
           ? `The product takes ${percent(share)} of the frame; the slot allows ${percent(max!)}. Make it ${(share / max!).toFixed(2)} times smaller.`
           : 'The product fills the frame as the slot asks.',
-      where: {
-        x: bounds.x / subject.width,
-        y: bounds.y / subject.height,
-        width: bounds.width / subject.width,
-        height: bounds.height / subject.height,
-      },
+      where: bounds,
       fix: small || large ? { title: 'Scale to coverage' } : undefined,
     };
   },

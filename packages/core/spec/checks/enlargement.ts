@@ -1,6 +1,6 @@
 import type { Enlarged } from '../../elements/element';
 import { elementKind, type ShotElement } from '../../elements/index';
-import { percent, type Check, type Subject } from './check';
+import { percent, round, type Check, type Subject } from './check';
 
 function enlargedBy(element: ShotElement, sources: Subject['sources']): Enlarged[] {
   const kind = elementKind(element.kind);
@@ -12,30 +12,23 @@ function enlargedBy(element: ShotElement, sources: Subject['sources']): Enlarged
   });
 }
 
-export const enlargement: Check = {
+export const enlargement: Check<Enlarged> = {
   id: 'enlargement',
   title: 'Source resolution',
-  measure({ shot, slot, sources }) {
-    if (!shot) return null;
-    let largest = 0;
-    let name = '';
-    for (const element of shot.elements) {
-      if (element.hidden) continue;
-      for (const found of enlargedBy(element, sources))
-        if (found.factor > largest) {
-          largest = found.factor;
-          name = found.name;
-        }
-    }
-    if (largest === 0) return null;
-    const limit = `at most ${percent(slot.maxEnlargement)}`;
-    const over = largest > slot.maxEnlargement + 0.005;
+  measure({ shot, sources }) {
+    const found = shot?.elements.filter((e) => !e.hidden).flatMap((e) => enlargedBy(e, sources)) ?? [];
+    if (!found.length) return null;
+    const { name, factor } = found.reduce((a, b) => (b.factor > a.factor ? b : a));
+    return { name, factor: round(factor) };
+  },
+  judge({ name, factor }, slot) {
+    const over = factor > slot.maxEnlargement + 0.005;
     return {
-      verdict: over ? (largest > slot.maxEnlargement * 1.5 ? 'stop' : 'look') : 'pass',
-      measured: percent(largest),
-      limit,
+      verdict: over ? (factor > slot.maxEnlargement * 1.5 ? 'stop' : 'look') : 'pass',
+      measured: percent(factor),
+      limit: `at most ${percent(slot.maxEnlargement)}`,
       sentence: over
-        ? `"${name}" is enlarged to ${percent(largest)} of its own pixels and will look soft. Use a picture at least ${(largest / slot.maxEnlargement).toFixed(1)} times as large, or show it smaller.`
+        ? `"${name}" is enlarged to ${percent(factor)} of its own pixels and will look soft. Use a picture at least ${(factor / slot.maxEnlargement).toFixed(1)} times as large, or show it smaller.`
         : 'Every source has pixels enough for this size.',
     };
   },

@@ -1,28 +1,45 @@
 import type { Shot } from '../../shot/document';
 import type { ResolvedShot } from '../../shot/resolve';
 import type { Slot } from '../slot';
+import { altText } from './alt-text';
 import { background } from './background';
-import type { Check, CheckResult, Subject, Verdict } from './check';
+import type { Check, CheckResult, Finding, Subject, Verdict } from './check';
 import { clearSpace } from './clear-space';
 import { collision } from './collision';
+import { colourDrift } from './colour-drift';
 import { coverage } from './coverage';
+import { cutOff } from './cut-off';
 import { data } from './data';
 import { enlargement } from './enlargement';
+import { fileFormat } from './file-format';
+import { fileSize } from './file-size';
 import { legibility } from './legibility';
 import { letterSize } from './letter-size';
 import { letters } from './letters';
 import { margin } from './margin';
+import { pictureLook } from './near-duplicate';
 import { overlays } from './overlays';
 import { pixelSize } from './pixel-size';
 import { safeZone } from './safe-zone';
+import { sharpness } from './sharpness';
+import { textShare } from './text-share';
+import { watermark } from './watermark';
 
+/** In the order in which they are shown. */
 const CHECKS: readonly Check[] = [
   pixelSize,
+  fileSize,
+  fileFormat,
   background,
   coverage,
   margin,
+  cutOff,
   enlargement,
+  sharpness,
+  colourDrift,
   overlays,
+  watermark,
+  textShare,
   collision,
   legibility,
   letterSize,
@@ -30,6 +47,8 @@ const CHECKS: readonly Check[] = [
   letters,
   clearSpace,
   data,
+  altText,
+  pictureLook,
 ];
 
 /** Checks that need no specification: they watch over the base too. */
@@ -44,21 +63,80 @@ const WATCH: readonly Check[] = [
   data,
 ];
 
+/** Id and title of every check, those among several pictures with them. */
+export const CHECK_TITLES: readonly { id: string; title: string }[] = [
+  ...CHECKS.map(({ id, title }) => ({ id, title })),
+  { id: 'name-clash', title: 'File name' },
+];
+
+/** What all checks measured on one picture, by check: plain JSON, to be judged by any slot's rules later. */
+export type Measures = Record<string, unknown>;
+
+export function measureAll(subject: Subject, checks = CHECKS): Measures {
+  const measures: Measures = {};
+  for (const check of checks) {
+    const key = check.keptAs ?? check.id;
+    if (key in measures) continue;
+    const measured = check.measure(subject);
+    if (measured !== null) measures[key] = measured;
+  }
+  return measures;
+}
+
+/** What was measured, judged by a slot's rules and by how grave the slot holds each check. */
+export function judgeMeasures(measures: Measures, slot: Slot, checks = CHECKS): CheckResult[] {
+  return checks.flatMap((check) => {
+    const severity = slot.severity[check.id];
+    const key = check.keptAs ?? check.id;
+    if (!(key in measures) || severity === 'off') return [];
+    const found = check.judge(measures[key], slot) ?? [];
+    const list = Array.isArray(found) ? found : [found];
+    return list.map((finding) => named(check, finding, severity));
+  });
+}
+
+/** A finding under its check's name, as grave as the slot holds it. */
+export function named(
+  check: { id: string; title: string },
+  finding: Finding,
+  severity: Slot['severity'][string] | undefined,
+): CheckResult {
+  const verdict = finding.verdict === 'pass' || !severity || severity === 'off' ? finding.verdict : severity;
+  return { check: check.id, title: check.title, ...finding, verdict };
+}
+
 /** All checks that the slot has a rule for, in the order in which they are shown. */
 export function runChecks(subject: Subject): CheckResult[] {
-  return run(CHECKS, subject);
+  return judgeMeasures(measureAll(subject), subject.slot);
 }
 
 /** What can be watched over without a specification, in the base. */
 export function runWatch(subject: Subject): CheckResult[] {
-  return run(WATCH, subject);
+  return judgeMeasures(measureAll(subject, WATCH), subject.slot, WATCH);
 }
 
-function run(checks: readonly Check[], subject: Subject): CheckResult[] {
-  return checks.flatMap((check) => {
-    const found = check.measure(subject) ?? [];
-    const list = Array.isArray(found) ? found : [found];
-    return list.map((finding) => ({ check: check.id, title: check.title, ...finding }));
+/** A person's decision to let a fault pass in one slot: of one variant, or of all where `variantId` is null. */
+export interface Waiver {
+  slotKey: string;
+  variantId: string | null;
+  check: string;
+  reason: string;
+}
+
+/** Results with those let pass that a person has given a reason for. */
+export function withWaivers(
+  results: CheckResult[],
+  waivers: readonly Waiver[],
+  slotKey: string,
+  variantId: string,
+): CheckResult[] {
+  return results.map((r) => {
+    if (r.verdict === 'pass') return r;
+    const waiver = waivers.find(
+      (w) =>
+        w.check === r.check && w.slotKey === slotKey && (w.variantId === null || w.variantId === variantId),
+    );
+    return waiver ? { ...r, waived: waiver.reason } : r;
   });
 }
 
@@ -76,7 +154,9 @@ export function applyFix(
   return check.fix(shot, resolved, slotKey, slot, about);
 }
 
+/** The gravest verdict that was not waived. */
 export function worst(results: CheckResult[]): Verdict {
-  if (results.some((r) => r.verdict === 'stop')) return 'stop';
-  return results.some((r) => r.verdict === 'look') ? 'look' : 'pass';
+  const open = results.filter((r) => !r.waived);
+  if (open.some((r) => r.verdict === 'stop')) return 'stop';
+  return open.some((r) => r.verdict === 'look') ? 'look' : 'pass';
 }

@@ -2,16 +2,18 @@ import type { ShotElement } from '../../elements/index';
 import { contrastRatio, parseHex, relativeLuminance } from '../../raster/colour';
 import { patchFit } from '../../shot/edit';
 import { shareOf, type Check, type Finding } from './check';
+import { seenWords, type SeenWords } from './seen-words';
 
 /** Least contrast of letters and of signs (WCAG 2.2, 1.4.3 and 1.4.11). */
 const LETTERS = 4.5;
 const SIGNS = 3;
 
-export const legibility: Check = {
+export const legibility: Check<SeenWords> = {
   id: 'legibility',
   title: 'Contrast of words',
-  measure({ words, width, height }) {
-    if (!words?.length) return null;
+  keptAs: 'words',
+  measure: seenWords,
+  judge({ words, width, height }) {
     const needed = (w: { sign: boolean }) => (w.sign ? SIGNS : LETTERS);
     const faults = words
       .filter((w) => w.contrast < needed(w) - 0.05)

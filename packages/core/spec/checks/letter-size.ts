@@ -1,6 +1,7 @@
 import { scaledElement } from '../../elements/index';
 import { patchFit } from '../../shot/edit';
 import { shareOf, type Check, type Finding } from './check';
+import { seenWords, type SeenWords } from './seen-words';
 
 /** A search-result thumbnail's longer side, and the least letters that can be read in it, in pixels. */
 export const THUMBNAIL = 240;
@@ -17,11 +18,12 @@ export function leastLetters(width: number, height: number): number {
   return (LEAST_IN_THUMBNAIL * Math.max(width, height)) / THUMBNAIL;
 }
 
-export const letterSize: Check = {
+export const letterSize: Check<SeenWords> = {
   id: 'letter-size',
   title: 'Size of letters',
-  measure({ words, width, height }) {
-    if (!words?.length) return null;
+  keptAs: 'words',
+  measure: seenWords,
+  judge({ words, width, height }) {
     const least = leastLetters(width, height);
     const shown = shownAsIs(width, height);
     const limit = `at least ${Math.round(least)} px`;

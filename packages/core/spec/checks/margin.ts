@@ -1,23 +1,35 @@
 import { recentreSubjects } from '../../shot/edit';
-import type { Check } from './check';
+import { round, type Check } from './check';
 import { productBounds } from './product-bounds';
 
-export const margin: Check = {
+interface Gaps {
+  /** Clear pixels between products and each edge of the delivered picture. */
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+  /** The measure's own grain, in delivered pixels. */
+  pixel: number;
+}
+
+export const margin: Check<Gaps> = {
   id: 'margin',
   title: 'Clear margin',
   measure(subject) {
-    const { slot, width, height } = subject;
+    const { width, height } = subject;
     const bounds = productBounds(subject);
     if (!bounds) return null;
-    const wanted = Math.round(slot.marginShare * Math.min(slot.width, slot.height));
-    const gaps = {
-      left: bounds.x,
-      top: bounds.y,
-      right: width - bounds.x - bounds.width,
-      bottom: height - bounds.y - bounds.height,
+    return {
+      left: round(bounds.x, 1),
+      top: round(bounds.y, 1),
+      right: round(width - bounds.x - bounds.width, 1),
+      bottom: round(height - bounds.y - bounds.height, 1),
+      pixel: round(width / subject.products.width, 3),
     };
+  },
+  judge({ pixel, ...gaps }, slot) {
+    const wanted = Math.round(slot.marginShare * Math.min(slot.width, slot.height));
     const [side, gap] = Object.entries(gaps).reduce((a, b) => (b[1] < a[1] ? b : a));
-    const pixel = width / subject.products.width;
     const touching = gap < pixel * 0.5;
     // The painted preview may be smaller than the slot: one of its pixels is the measure's own grain.
     const short = gap < wanted - Math.max(1.5, pixel);

@@ -1,13 +1,17 @@
 import { elementKind } from '../../elements/index';
 import { uprightBounds } from '../../elements/element';
 import { patchFit } from '../../shot/edit';
-import { shareOf, type Check, type Finding } from './check';
+import { overlapArea } from '../../shot/fit/bounds';
+import { percent, shareOf, type Check, type Finding } from './check';
+import { seenWords, type SeenWords } from './seen-words';
 
-export const safeZone: Check = {
+export const safeZone: Check<SeenWords> = {
   id: 'safe-zone',
   title: 'Safe zone',
-  measure({ words, slot, width, height }) {
-    if (!words?.length || slot.safeShare === 0) return null;
+  keptAs: 'words',
+  measure: seenWords,
+  judge({ words, width, height }, slot) {
+    if (slot.safeShare === 0 && !slot.safeZones.length) return null;
     const safe = slot.safeShare * Math.min(slot.width, slot.height);
     const limit = `${Math.round(safe)} px clear`;
     // Rounding of places and soft edges is not held against a picture.
@@ -31,13 +35,36 @@ export const safeZone: Check = {
         },
       ];
     });
+    const zones = slot.safeZones.flatMap((zone): Finding[] => {
+      const z = {
+        x: zone.x * width,
+        y: zone.y * height,
+        width: zone.width * width,
+        height: zone.height * height,
+      };
+      return words.flatMap((w): Finding[] => {
+        const share = overlapArea(w.bounds, z) / Math.max(1, w.bounds.width * w.bounds.height);
+        if (share < 0.02) return [];
+        return [
+          {
+            verdict: share > 0.25 ? 'stop' : 'look',
+            measured: `${percent(share)} in it`,
+            limit: `${zone.title} clear`,
+            sentence: `${percent(share)} of "${w.name}" lies where the marketplace shows its ${zone.title}. Move it away.`,
+            where: shareOf(w.bounds, width, height),
+            about: { id: w.id },
+          },
+        ];
+      });
+    });
     const inside: Finding = {
       verdict: 'pass',
       measured: 'all inside',
       limit,
       sentence: 'All words are inside the safe zone.',
     };
-    return faults.length ? faults : inside;
+    const all = [...faults, ...zones];
+    return all.length ? all : inside;
   },
   fix(shot, resolved, slotKey, slot, about) {
     const element = resolved.elements.find((e) => e.id === about?.id);

@@ -1,44 +1,81 @@
-import { useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, request, type ListingDetail } from '../../api/client';
-import { Button } from '../../ui/controls';
+import { refresh, request, type DeliveryEstimate, type ListingDetail } from '../../api/client';
+import { Button, Segmented, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { bytesText } from '../../ui/status';
+import { WHICH, type Which } from './which';
 
-/** Choose slots and variants, then order the pictures. */
+/** So many variants are listed one by one; beyond, all or those chosen on the board are taken. */
+const LISTED = 40;
+
+export function secondsText(seconds: number): string {
+  if (seconds < 1) return 'no time';
+  if (seconds < 90) return `${Math.round(seconds)} s`;
+  if (seconds < 5400) return `${Math.round(seconds / 60)} min`;
+  return `${(seconds / 3600).toFixed(1)} h`;
+}
+
+/** Choose slots, variants and which of their pictures; what it will cost and be called is shown before it is ordered. */
 export function DeliverDialog({
   detail,
+  chosen: cells,
   onClose,
   before,
 }: {
   detail: ListingDetail;
+  /** Cells chosen on the board; their slots and variants are taken. */
+  chosen?: { variantId: string; slotKey: string }[];
   onClose(): void;
   /** Runs first: unsaved edits must be stored before the server paints. */
   before?: () => Promise<void>;
 }) {
   const navigate = useNavigate();
-  const { listing, sheets, shots, variants } = detail;
-  const fed = (key: string) => shots.some((s) => s.feeds.includes(key));
+  const { listing, sheets, shots, variants, cellFeeds } = detail;
+  const fed = (key: string) =>
+    shots.some((s) => s.feeds.includes(key)) || cellFeeds.some((c) => c.slotKey === key && c.shotId);
   const all = sheets.flatMap((sheet) => sheet.slots.map((slot) => slotKey(sheet, slot))).filter(fed);
-  const [slots, setSlots] = useState<string[]>(all);
-  const ready = variants.filter((v) => v.data.cutout);
-  const [chosen, setChosen] = useState<string[]>(ready.map((v) => v.id));
+  const [slots, setSlots] = useState<string[]>(() =>
+    cells ? [...new Set(cells.map((c) => c.slotKey))].filter(fed) : all,
+  );
+  const [chosen, setChosen] = useState<string[]>(() =>
+    cells ? [...new Set(cells.map((c) => c.variantId))] : variants.map((v) => v.id),
+  );
+  const [which, setWhich] = useState<Which>('all');
+  const [priority, setPriority] = useState('0');
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState('');
+  const [estimate, setEstimate] = useState<DeliveryEstimate | null>(null);
   const toggle = (list: string[], value: string, on: boolean) =>
     on ? [...list, value] : list.filter((x) => x !== value);
-  const count = slots.length * chosen.length;
+  const body = useMemo(
+    () => ({ slots, variants: chosen, which, priority: Number(priority) }),
+    [slots, chosen, which, priority],
+  );
+  useEffect(() => {
+    if (!body.slots.length || !body.variants.length) return setEstimate(null);
+    let here = true;
+    const timer = setTimeout(() => {
+      (before ? before() : Promise.resolve())
+        .then(() =>
+          request<DeliveryEstimate>('POST', `/api/listings/${listing.id}/deliveries/estimate`, body),
+        )
+        .then((e) => here && (setEstimate(e), setTrouble('')))
+        .catch((e: Error) => here && setTrouble(e.message));
+    }, 150);
+    return () => {
+      here = false;
+      clearTimeout(timer);
+    };
+  }, [body, listing.id, before]);
 
   const deliver = async () => {
     setBusy(true);
     setTrouble('');
     try {
       await before?.();
-      const made = await request<{ id: string }>('POST', `/api/listings/${listing.id}/deliveries`, {
-        slots,
-        variants: chosen,
-      });
+      const made = await request<{ id: string }>('POST', `/api/listings/${listing.id}/deliveries`, body);
       refresh('/api/deliveries');
       void navigate(`/deliveries/${made.id}`);
     } catch (error) {
@@ -46,6 +83,7 @@ export function DeliverDialog({
       setBusy(false);
     }
   };
+  const count = estimate?.pictures ?? 0;
 
   return (
     <Dialog
@@ -53,7 +91,7 @@ export function DeliverDialog({
       wide
       onClose={onClose}
       title={`Deliver ${listing.title}`}
-      about="Pictures are painted at full size, kept within each slot's byte limit, named, checked and zipped with a manifest."
+      about="Pictures are painted at full size, kept within each slot's byte limit, named, checked and zipped with a manifest. What is made already and has not changed costs nothing."
       footer={
         <>
           {trouble && (
@@ -61,6 +99,16 @@ export function DeliverDialog({
               {trouble}
             </p>
           )}
+          <Select
+            label="Priority"
+            value={priority}
+            onChange={setPriority}
+            options={[
+              { value: '5', title: 'Before others' },
+              { value: '0', title: 'In turn' },
+              { value: '-5', title: 'When there is time' },
+            ]}
+          />
           <Button onClick={onClose}>Not now</Button>
           <Button tone="main" disabled={!count || busy} onClick={deliver}>
             Deliver {count} picture{count === 1 ? '' : 's'}
@@ -68,6 +116,52 @@ export function DeliverDialog({
         </>
       }
     >
+      <div className="mb-4 grid grid-cols-[1fr_260px] items-start gap-6">
+        <div>
+          <Segmented<Which> label="Which pictures" value={which} onChange={setWhich} options={WHICH} />
+          {estimate && estimate.names.length > 0 && (
+            <details className="mt-2">
+              <summary className="text-ink-2">
+                Names, such as <span className="measure text-ink">{estimate.names[0]}</span>
+              </summary>
+              <ul className="measure mt-1 grid gap-0.5">
+                {estimate.names.map((n) => (
+                  <li key={n}>{n}</li>
+                ))}
+              </ul>
+            </details>
+          )}
+          {!!estimate?.clashes && (
+            <p className="text-amber-ink mt-1">
+              {estimate.clashes} file{estimate.clashes === 1 ? '' : 's'} would have the name of another and{' '}
+              {estimate.clashes === 1 ? 'gets' : 'get'} a number. Put {'{sku}'}, {'{slot}'} or {'{n}'} in the
+              slot's pattern.
+            </p>
+          )}
+        </div>
+        <dl className="measure grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" aria-live="polite">
+          {estimate ? (
+            <>
+              <dt className="text-ink-2">to be painted</dt>
+              <dd>
+                {estimate.toPaint} of {estimate.pictures}
+              </dd>
+              <dt className="text-ink-2">about</dt>
+              <dd>{estimate.seconds === null ? 'no time known yet' : secondsText(estimate.seconds)}</dd>
+              <dt className="text-ink-2">in all</dt>
+              <dd>{estimate.bytes === null ? 'no size known yet' : bytesText(estimate.bytes)}</dd>
+              {estimate.owed > 0 && (
+                <>
+                  <dt className="text-ink-2">owed, left out</dt>
+                  <dd>{estimate.owed}</dd>
+                </>
+              )}
+            </>
+          ) : (
+            <dt className="text-ink-2">{slots.length && chosen.length ? 'measuring' : 'nothing chosen'}</dt>
+          )}
+        </dl>
+      </div>
       <div className="grid grid-cols-[1fr_220px] gap-6">
         <div className="grid gap-3">
           {sheets.map((sheet) => {
@@ -106,7 +200,7 @@ export function DeliverDialog({
                             disabled={!isFed}
                             onChange={(e) => setSlots((s) => toggle(s, key, e.target.checked))}
                           />
-                          {slot.title}
+                          <span className="truncate">{slot.title}</span>
                           <span className="measure text-ink-2 ml-auto whitespace-nowrap">
                             {isFed ? `${slot.width} x ${slot.height}, ${bytesText(slot.maxBytes)}` : 'owed'}
                           </span>
@@ -120,20 +214,33 @@ export function DeliverDialog({
           })}
         </div>
         <fieldset>
-          <legend className="mb-1 font-semibold">Variants</legend>
-          {variants.map((v) => (
-            <label key={v.id} className="flex h-7 items-center gap-2">
+          <legend className="mb-1 font-semibold">
+            <label className="flex items-center gap-2">
               <input
                 type="checkbox"
                 className="accent-spruce"
-                checked={chosen.includes(v.id)}
-                disabled={!v.data.cutout}
-                onChange={(e) => setChosen((c) => toggle(c, v.id, e.target.checked))}
+                checked={chosen.length === variants.length}
+                onChange={(e) => setChosen(e.target.checked ? variants.map((v) => v.id) : [])}
               />
-              {v.data.variant || v.data.title}
-              {!v.data.cutout && <span className="text-ink-2">no cutout</span>}
+              Variants <span className="measure">{chosen.length}</span>
             </label>
-          ))}
+          </legend>
+          {variants.length <= LISTED ? (
+            variants.map((v) => (
+              <label key={v.id} className="flex h-7 items-center gap-2 pl-5.5">
+                <input
+                  type="checkbox"
+                  className="accent-spruce"
+                  checked={chosen.includes(v.id)}
+                  onChange={(e) => setChosen((c) => toggle(c, v.id, e.target.checked))}
+                />
+                <span className="truncate">{v.data.variant || v.data.title}</span>
+                {!v.data.cutout && <span className="text-ink-2 whitespace-nowrap">no cutout</span>}
+              </label>
+            ))
+          ) : (
+            <p className="text-ink-2">To take some only, choose their cells on the board.</p>
+          )}
         </fieldset>
       </div>
     </Dialog>

@@ -2,24 +2,9 @@ import { Link, useNavigate } from 'react-router';
 import { useServer, type Delivery } from '../../api/client';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { buttonClass } from '../../ui/controls';
-import { ProgressBar, StatusMark, bytesText, type Mark } from '../../ui/status';
+import { ProgressBar, StatusMark, bytesText } from '../../ui/status';
+import { deliveryMark, deliveryText, hasZip, isOpen } from './delivery-state';
 import { TopBar } from '../../ui/top-bar';
-
-export function deliveryMark(d: Delivery): Mark {
-  if (d.state === 'failed') return 'stop';
-  if (d.state === 'cancelled') return 'owed';
-  if (d.state === 'done') return d.failed ? 'look' : 'pass';
-  return 'working';
-}
-
-export function deliveryText(d: Delivery): string {
-  if (d.state === 'queued') return 'waits for a worker';
-  if (d.state === 'running')
-    return d.cancelAsked ? 'stopping' : `painting, ${d.made + d.failed} of ${d.total}`;
-  if (d.state === 'cancelled') return `cancelled after ${d.made} of ${d.total}`;
-  if (d.state === 'failed') return d.error ?? 'failed';
-  return d.failed ? `done, ${d.failed} could not be made` : 'done';
-}
 
 export function DeliveriesScreen() {
   const { data, error } = useServer<Delivery[]>('/api/deliveries');
@@ -76,17 +61,23 @@ export function DeliveriesScreen() {
                   <td className="px-4 py-2.5">
                     <span className="flex items-center gap-1.5">
                       <StatusMark mark={deliveryMark(d)} /> {deliveryText(d)}
+                      {d.priority !== 0 && isOpen(d) && (
+                        <span className="text-ink-2">
+                          , {d.priority > 0 ? 'before others' : 'when there is time'}
+                        </span>
+                      )}
                     </span>
                   </td>
                   <td className="px-4 py-2.5">
-                    {d.zip && (
+                    {hasZip(d) && (
                       <a
                         href={`/api/deliveries/${d.id}/zip`}
                         download
                         onClick={(e) => e.stopPropagation()}
                         className={buttonClass()}
                       >
-                        Download <span className="measure">{bytesText(d.zipBytes ?? 0)}</span>
+                        {isOpen(d) ? 'Download as it comes' : 'Download'}{' '}
+                        <span className="measure">{bytesText(d.bytes)}</span>
                       </a>
                     )}
                   </td>

@@ -1,6 +1,8 @@
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { reducedUrl, useServer, type ListingSummary } from '../../api/client';
-import { buttonClass } from '../../ui/controls';
+import { Button, buttonClass } from '../../ui/controls';
+import { DeliverListings } from '../deliveries/deliver-listings';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { StatusMark } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
@@ -8,6 +10,8 @@ import { TopBar } from '../../ui/top-bar';
 export function ListingsScreen() {
   const { data, error } = useServer<ListingSummary[]>('/api/listings');
   const navigate = useNavigate();
+  const [chosen, setChosen] = useState<string[]>([]);
+  const [delivering, setDelivering] = useState(false);
   return (
     <>
       <TopBar />
@@ -18,6 +22,11 @@ export function ListingsScreen() {
             A listing is a product with its variants on one side, the slots of its marketplaces on the other,
             and a picture owed for every crossing.
           </p>
+          {chosen.length > 0 && (
+            <Button onClick={() => setDelivering(true)}>
+              Deliver {chosen.length} listing{chosen.length === 1 ? '' : 's'}
+            </Button>
+          )}
           <Link to="/photos" className={buttonClass('main')}>
             New listing from photos
           </Link>
@@ -33,6 +42,15 @@ export function ListingsScreen() {
           <table className="border-line bg-card mt-4 w-full border">
             <thead>
               <tr className="border-line text-ink-2 border-b text-left text-[12px]">
+                <th className="w-8 py-2 pl-4">
+                  <input
+                    type="checkbox"
+                    className="accent-spruce"
+                    aria-label="Choose all listings"
+                    checked={chosen.length === data.length}
+                    onChange={(e) => setChosen(e.target.checked ? data.map((l) => l.id) : [])}
+                  />
+                </th>
                 <th className="px-4 py-2 font-medium">Listing</th>
                 <th className="px-4 py-2 font-medium">Variants</th>
                 <th className="px-4 py-2 font-medium">Shots</th>
@@ -47,6 +65,17 @@ export function ListingsScreen() {
                   className="border-line hover:bg-spruce-tint/50 cursor-pointer border-b last:border-b-0"
                   onClick={() => void navigate(`/listings/${l.id}`)}
                 >
+                  <td className="py-2.5 pl-4" onClick={(e) => e.stopPropagation()}>
+                    <input
+                      type="checkbox"
+                      className="accent-spruce"
+                      aria-label={`Choose ${l.title}`}
+                      checked={chosen.includes(l.id)}
+                      onChange={(e) =>
+                        setChosen((c) => (e.target.checked ? [...c, l.id] : c.filter((x) => x !== l.id)))
+                      }
+                    />
+                  </td>
                   <td className="px-4 py-2.5">
                     <Link
                       to={`/listings/${l.id}`}
@@ -54,27 +83,25 @@ export function ListingsScreen() {
                     >
                       {l.title}
                     </Link>
-                    <p className="text-ink-2 text-[12px]">{l.variants[0]?.data.title}</p>
+                    <p className="text-ink-2 text-[12px]">{l.product}</p>
                   </td>
                   <td className="px-4 py-2.5">
                     <div className="flex items-center gap-1.5">
-                      {l.variants.slice(0, 6).map((v) => (
+                      {l.cutouts.map((picture, i) => (
                         <span
-                          key={v.id}
-                          title={v.data.variant || v.data.title}
+                          key={i}
                           className="border-line flex h-11 w-11 items-center justify-center rounded-md border bg-white p-1"
                         >
-                          {v.data.cutout && (
-                            <img
-                              src={reducedUrl(v.data.cutout.picture, 160)}
-                              alt={v.data.variant}
-                              className="max-h-full max-w-full"
-                            />
-                          )}
+                          <img
+                            src={reducedUrl(picture, 160)}
+                            alt=""
+                            loading="lazy"
+                            className="max-h-full max-w-full"
+                          />
                         </span>
                       ))}
-                      {l.variants.length > 6 && (
-                        <span className="measure text-ink-2">+{l.variants.length - 6}</span>
+                      {l.variants > l.cutouts.length && (
+                        <span className="measure text-ink-2">+{l.variants - l.cutouts.length}</span>
                       )}
                     </div>
                   </td>
@@ -102,6 +129,7 @@ export function ListingsScreen() {
           </table>
         )}
       </main>
+      {delivering && <DeliverListings ids={chosen} onClose={() => setDelivering(false)} />}
     </>
   );
 }

@@ -1,5 +1,10 @@
-import type { Slot, SpecSheet } from '@scenograph/core/spec/slot';
-import { useServer } from '../../api/client';
+import { Copy, Download, Plus } from 'lucide-react';
+import { Link, useNavigate } from 'react-router';
+import { readSlot, type Slot, type SpecSheet } from '@scenograph/core/spec/slot';
+import { refresh, request, useServer } from '../../api/client';
+import { Button, buttonClass } from '../../ui/controls';
+import { FileButton } from '../../ui/file-button';
+import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { bytesText } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
@@ -13,21 +18,96 @@ function coverageText({ coverage: { min, max } }: Slot): string {
 
 export function SpecSheetsScreen() {
   const { data, error } = useServer<SpecSheet[]>('/api/spec-sheets');
+  const navigate = useNavigate();
+  const add = async (sheet: unknown) => {
+    try {
+      const made = await request<SpecSheet>('POST', '/api/spec-sheets', sheet);
+      refresh('/api/spec-sheets');
+      void navigate(`/spec-sheets/${made.id}`);
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  const bringIn = async ([file]: File[]) => {
+    let value: unknown;
+    try {
+      value = JSON.parse(await file.text());
+    } catch {
+      return say('stop', `"${file.name}" is not JSON. Choose a spec sheet that was exported here.`);
+    }
+    await add(value);
+  };
+  const copy = async (id: string) => {
+    const { sheet } = await request<{ sheet: SpecSheet }>('GET', `/api/spec-sheets/${id}`);
+    await add({ ...sheet, marketplace: `${sheet.marketplace}, copy`.slice(0, 80) });
+  };
+  const fresh = () =>
+    add({
+      id: 'new-marketplace',
+      marketplace: 'New marketplace',
+      slots: [
+        readSlot({
+          id: 'main',
+          title: 'Main',
+          width: 2000,
+          height: 2000,
+          formats: ['jpeg'],
+          maxBytes: 2 * 1024 * 1024,
+          background: { kind: 'any' },
+        }),
+      ],
+    });
   return (
     <>
       <TopBar />
       <main tabIndex={0} className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <h1 className="font-display text-[22px] font-bold">Spec sheets</h1>
+        <div className="flex items-center gap-2">
+          <h1 className="font-display mr-auto text-[22px] font-bold">Spec sheets</h1>
+          <FileButton
+            title="Bring in JSON"
+            label="Spec sheet as JSON"
+            accept=".json,application/json"
+            onFiles={(f) => void bringIn(f)}
+          />
+          <Button tone="main" onClick={() => void fresh()}>
+            <Plus size={14} aria-hidden /> New spec sheet
+          </Button>
+        </div>
         {error && <Trouble error={error} />}
         {!data && !error && <Waiting what="the spec sheets" />}
         {data?.map((sheet) => (
           <section key={sheet.id} className="mt-4" aria-label={sheet.marketplace}>
+            <div className="bg-spruce flex items-center gap-3 px-3 py-1.5 text-white">
+              <h2 className="font-semibold whitespace-nowrap">{sheet.marketplace}</h2>
+              <p className="min-w-0 grow truncate text-white/80">{sheet.about}</p>
+              <span className="measure text-white/80 whitespace-nowrap">version {sheet.version}</span>
+              <Link
+                to={`/spec-sheets/${sheet.id}`}
+                className={buttonClass()}
+                aria-label={`Edit ${sheet.marketplace}`}
+              >
+                Edit
+              </Link>
+              <button
+                type="button"
+                title="Copy and adapt"
+                aria-label={`Copy ${sheet.marketplace}`}
+                onClick={() => void copy(sheet.id)}
+                className="p-1 text-white/80 hover:text-white"
+              >
+                <Copy size={15} aria-hidden />
+              </button>
+              <a
+                href={`/api/spec-sheets/${sheet.id}/sheet.json`}
+                download
+                title="Export as JSON"
+                aria-label={`Export ${sheet.marketplace} as JSON`}
+                className="p-1 text-white/80 hover:text-white"
+              >
+                <Download size={15} aria-hidden />
+              </a>
+            </div>
             <table className="border-line bg-card w-full border">
-              <caption className="bg-spruce px-3 py-1.5 text-left text-white">
-                <span className="font-semibold">{sheet.marketplace}</span>{' '}
-                <span className="text-white/80">{sheet.about}</span>
-                <span className="measure float-right text-white/80">version {sheet.version}</span>
-              </caption>
               <thead>
                 <tr className="border-line text-ink-2 border-b text-left text-[12px]">
                   {[
@@ -60,13 +140,13 @@ export function SpecSheetsScreen() {
                     <td className="measure px-3 py-1.5">{slot.formats.join(', ')}</td>
                     <td className="measure px-3 py-1.5 whitespace-nowrap">{bytesText(slot.maxBytes)}</td>
                     <td className="px-3 py-1.5 whitespace-nowrap">
-                      {slot.background.kind === 'white' ? (
+                      {slot.background.kind === 'any' ? (
+                        'any'
+                      ) : (
                         <>
-                          pure white{' '}
+                          {slot.background.kind === 'white' ? 'pure white' : 'clear'}{' '}
                           <span className="measure text-ink-2">{percent(slot.background.minShare)}</span>
                         </>
-                      ) : (
-                        'any'
                       )}
                     </td>
                     <td className="measure px-3 py-1.5 whitespace-nowrap">{coverageText(slot)}</td>

@@ -30,6 +30,7 @@ import type { Editing } from './use-editing';
 export function Desk({
   resolved,
   active,
+  cell,
   fed,
   results,
   editing,
@@ -40,7 +41,10 @@ export function Desk({
   onSwap,
 }: {
   resolved: ResolvedShot;
+  /** The slot that is edited; its key is the cell's own where changes stay in one cell. */
   active: FedSlot | null;
+  /** The one variant that changes can be kept to; null where there is no choice. */
+  cell: { title: string; on: boolean; onChange(on: boolean): void } | null;
   fed: FedSlot[];
   results: CheckResult[] | null;
   editing: Editing;
@@ -74,10 +78,22 @@ export function Desk({
     <aside aria-label="Desk" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
       {active && (
         <p className="bg-spruce px-3.5 py-1.5 text-[12.5px] text-white">
-          You are on <b>{active.slot.title}</b>, {active.marketplace}. Changes stay in this slot.{' '}
+          You are on <b>{active.slot.title}</b>, {active.marketplace}. Changes stay in this slot
+          {cell?.on ? ` of ${cell.title}` : ''}.{' '}
           <button type="button" className="underline" onClick={() => stage.showSlot(null)}>
             Back to the base
           </button>
+          {cell && (
+            <label className="mt-1 flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="accent-limelight"
+                checked={cell.on}
+                onChange={(e) => cell.onChange(e.target.checked)}
+              />
+              For {cell.title} only
+            </label>
+          )}
         </p>
       )}
       {places.length > 0 && (

@@ -6,13 +6,14 @@ import type { ItemOption } from '@scenograph/core/surface/print-item';
 import { buttonClass } from '../../ui/controls';
 import { MenuItem } from '../../ui/menu-item';
 import { ExportDialog } from './export-dialog';
+import { LayersDialog } from './layers-dialog';
 import { ProofDialog } from './proof-dialog';
 import type { Shot } from '@scenograph/core/shot/document';
 import { TemplateDialog } from './template-dialog';
 import { saveNow, type StoredShot } from './store';
 
 /** What can be made of one shot besides a delivery. */
-export type Export = 'picture' | 'proof' | 'template';
+export type Export = 'picture' | 'layers' | 'proof' | 'template';
 
 export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
   return (
@@ -27,6 +28,7 @@ export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
           className="border-line bg-card z-50 w-52 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
         >
           <MenuItem onSelect={() => onMake('picture')}>One picture</MenuItem>
+          <MenuItem onSelect={() => onMake('layers')}>Layers as OpenRaster</MenuItem>
           <MenuItem onSelect={() => onMake('proof')}>Proof sheet</MenuItem>
           <MenuItem onSelect={() => onMake('template')}>Keep as a template</MenuItem>
         </DropdownMenu.Content>
@@ -68,6 +70,8 @@ export function ExportDialogs({
         onClose={onClose}
       />
     );
+  if (what === 'layers')
+    return <LayersDialog shotId={stored.id} slot={slot} variant={variant?.id ?? null} onClose={onClose} />;
   if (what === 'template') return <TemplateDialog shot={shot} title={stored.title} onClose={onClose} />;
   const price = variant && bindText('{price}', variant.data);
   return (

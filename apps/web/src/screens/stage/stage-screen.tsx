@@ -5,7 +5,7 @@ import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { freelyPlaced } from '@scenograph/core/shot/free-place';
 import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
-import { resolveBase, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
+import { resolveBase, cellFitKey, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/stage/ground';
 import { newPicture, newProduct } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
@@ -25,7 +25,7 @@ import { Trouble, Waiting } from '../../ui/states';
 import { FindAction, TopBar } from '../../ui/top-bar';
 import { DeliverDialog } from '../deliveries/deliver-dialog';
 import { useChecks, useWatch } from '../listings/cell-picture';
-import { useKnownSizes } from '../listings/listing-screen';
+import { useKnownSizes } from '../board/use-known-sizes';
 import { AddMenu } from './add-menu';
 import { DepthStrip } from './depth-strip';
 import { Desk } from './desk';
@@ -117,7 +117,15 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   const row = detail.shots.find((s) => s.id === stored.id);
   const fed = useMemo(() => allSlots.filter((s) => row?.feeds.includes(s.key)), [allSlots, row]);
   const active = allSlots.find((s) => s.key === activeKey) ?? null;
-  const target: SlotTarget | null = useMemo(() => active && { key: active.key, slot: active.slot }, [active]);
+  // Changes go to the slot, or to the one cell of it that is on the stage.
+  const [ownCell, setOwnCell] = useState<boolean | null>(null);
+  const cellKey = active && variant ? cellFitKey(active.key, variant.id) : null;
+  const inCell = !!cellKey && (ownCell ?? !!shot?.fits[cellKey]);
+  const edited = useMemo<FedSlot | null>(
+    () => (active && inCell && cellKey ? { ...active, key: cellKey } : active),
+    [active, inCell, cellKey],
+  );
+  const target: SlotTarget | null = useMemo(() => edited && { key: edited.key, slot: edited.slot }, [edited]);
 
   const wantedSlot = params.get('slot');
   useEffect(() => {
@@ -492,7 +500,12 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
         </main>
         <Desk
           resolved={resolved}
-          active={active}
+          active={edited}
+          cell={
+            active && detail.variants.length > 1 && variant
+              ? { title: variant.data.variant || variant.data.sku, on: inCell, onChange: setOwnCell }
+              : null
+          }
           fed={fed}
           results={found}
           editing={editing}

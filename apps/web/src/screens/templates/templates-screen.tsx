@@ -8,6 +8,7 @@ import {
   refresh,
   request,
   useServer,
+  type ListingDetail,
   type ListingSummary,
   type Product,
   type ShotRow,
@@ -44,7 +45,9 @@ export function TemplatesScreen() {
   );
   const navigate = useNavigate();
   const drop = async (template: ListedTemplate, id: string) => {
-    const listing = listings?.find((l) => l.variants.some((v) => v.id === id));
+    const listing = listings?.find(
+      (l) => l.productId === products?.find((p) => p.variants.some((v) => v.id === id))?.id,
+    );
     if (!listing) return say('stop', 'This product is in no listing yet. Start one from its photo first.');
     await make(template, listing, id, (shot) => void navigate(`/shots/${shot}`));
   };
@@ -141,7 +144,7 @@ function UseDialog({
 }) {
   const { data: listings } = useServer<ListingSummary[]>('/api/listings');
   const navigate = useNavigate();
-  const own = listings?.filter((l) => l.variants.some((v) => v.data.cutout));
+  const own = listings?.filter((l) => l.cutouts.length > 0);
   return (
     <Dialog
       open
@@ -175,15 +178,15 @@ async function make(
   wanted: string | null,
   done: (shot: string) => void,
 ): Promise<void> {
-  const first =
-    listing.variants.find((v) => v.id === wanted && v.data.cutout) ??
-    listing.variants.find((v) => v.data.cutout)!;
   try {
+    const { variants } = await request<ListingDetail>('GET', `/api/listings/${listing.id}`);
+    const cut = variants.filter((v) => v.data.cutout);
+    const first = cut.find((v) => v.id === wanted) ?? cut[0];
     const [shot] = await request<ShotRow[]>('POST', `/api/listings/${listing.id}/shots/of-documents`, {
       shots: [
         {
           title: template.title,
-          document: fillTemplate(template.document, first.data, first.pose, othersOf(listing, first)),
+          document: fillTemplate(template.document, first.data, first.pose, othersOf({ variants }, first)),
         },
       ],
     });

@@ -162,6 +162,13 @@ export function PrintPart({
         {fit('Fill exactly', 'fill')}
       </div>
       <Switch
+        label="Print the variant's own artwork"
+        on={print.followsVariant}
+        onChange={(followsVariant) =>
+          commit(followsVariant ? "The variant's artwork" : 'The same artwork for all', { followsVariant })
+        }
+      />
+      <Switch
         label="Pin its corners"
         on={print.pins !== null}
         onChange={(on) =>

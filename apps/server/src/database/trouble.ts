@@ -1,0 +1,34 @@
+/** What went wrong with the database, as far as it decides what to do next. */
+export type DatabaseTrouble = 'full' | 'gone';
+
+const CODES: Record<string, DatabaseTrouble> = {
+  // PostgreSQL, appendix A: disk_full, out_of_memory of shared buffers is not among them.
+  '53100': 'full',
+  ENOSPC: 'full',
+  // Class 08 is connections; 57P01 to 57P03 a server that shuts down, crashed or starts.
+  '08000': 'gone',
+  '08003': 'gone',
+  '08006': 'gone',
+  '57P01': 'gone',
+  '57P02': 'gone',
+  '57P03': 'gone',
+  ECONNREFUSED: 'gone',
+  ECONNRESET: 'gone',
+  EPIPE: 'gone',
+  ETIMEDOUT: 'gone',
+};
+
+/** Reads an error of the database or the connection to it; null where it is something else. */
+export function troubleOf(error: unknown): DatabaseTrouble | null {
+  for (let e = error; typeof e === 'object' && e !== null; e = (e as { cause?: unknown }).cause) {
+    const { code, message } = e as { code?: string; message?: string };
+    if (code && CODES[code]) return CODES[code];
+    if (
+      /terminated unexpectedly|Connection terminated|connection timeout|not queryable|could not extend file|No space left/i.test(
+        message ?? '',
+      )
+    )
+      return /extend file|No space/i.test(message!) ? 'full' : 'gone';
+  }
+  return null;
+}

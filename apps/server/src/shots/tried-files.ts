@@ -1,0 +1,22 @@
+/** Files that were made to be looked at are let go of beyond so many bytes, the oldest first. */
+const MOST_BYTES = 96 * 1024 * 1024;
+
+/** Keeps files in memory for a while, by a number. */
+export function keepsFiles() {
+  const files = new Map<number, { bytes: Buffer; format: string }>();
+  let held = 0;
+  let next = 1;
+  return {
+    keep(bytes: Buffer, format: string): number {
+      files.set(next, { bytes, format });
+      held += bytes.length;
+      for (const [n, file] of files) {
+        if (held <= MOST_BYTES || n === next) break;
+        files.delete(n);
+        held -= file.bytes.length;
+      }
+      return next++;
+    },
+    get: (n: number) => files.get(n) ?? null,
+  };
+}

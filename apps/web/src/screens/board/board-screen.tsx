@@ -1,0 +1,343 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import { useCallback, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { slotKey } from '@scenograph/core/spec/slot';
+import { refresh, refreshBoards, request, useServer, type Board, type ListingDetail } from '../../api/client';
+import { useActions, type Action } from '../../ui/actions';
+import { Button, buttonClass, IconButton, Select } from '../../ui/controls';
+import { say } from '../../ui/notices';
+import { Trouble, Waiting } from '../../ui/states';
+import { TopBar } from '../../ui/top-bar';
+import { DeliverDialog } from '../deliveries/deliver-dialog';
+import { AddShot } from './add-shot';
+import { BoardGrid, type BoardColumn } from './board-grid';
+import { CellPanel } from './cell-panel';
+import { FILTERS } from './cell-state';
+import { cellAt, placeOf, type Choice } from './choice';
+import { ShotsStrip } from './shots-strip';
+
+export function BoardScreen() {
+  const { id } = useParams();
+  const { data, error } = useServer<ListingDetail>(`/api/listings/${id}`);
+  if (error || !data)
+    return (
+      <>
+        <TopBar />
+        {error ? <Trouble error={error} /> : <Waiting what="the listing" />}
+      </>
+    );
+  return <ListingBoard key={data.listing.id} detail={data} />;
+}
+
+function ListingBoard({ detail }: { detail: ListingDetail }) {
+  const { listing, variants: all, sheets, shots } = detail;
+  const base = `/api/listings/${listing.id}`;
+  const { data: board } = useServer<Board>(`${base}/board`);
+  const [only, setOnly] = useState('all');
+  const [requiredOnly, setRequiredOnly] = useState(false);
+  const [search, setSearch] = useState('');
+  const [choice, setChoice] = useState<Choice>(new Set());
+  const [delivering, setDelivering] = useState<'all' | 'chosen' | null>(null);
+  const [adding, setAdding] = useState(false);
+  const [showShots, setShowShots] = useState(true);
+
+  const everySlot = useMemo<BoardColumn[]>(
+    () =>
+      sheets
+        .flatMap((sheet) => sheet.slots.map((slot) => ({ sheet, slot, key: slotKey(sheet, slot) })))
+        .map((c, index) => ({ ...c, index })),
+    [sheets],
+  );
+  const columns = useMemo(
+    () =>
+      everySlot.filter(
+        ({ sheet, slot }) => (only === 'all' || sheet.id === only) && (!requiredOnly || slot.required),
+      ),
+    [everySlot, only, requiredOnly],
+  );
+  const variants = useMemo(() => {
+    const words = search.trim().toLowerCase();
+    return words
+      ? all.filter((v) => `${v.data.sku} ${v.data.variant} ${v.data.title}`.toLowerCase().includes(words))
+      : all;
+  }, [all, search]);
+  const rowOf = useMemo(() => new Map(board?.rows.map((r, i) => [r.variantId, i])), [board]);
+
+  const tell = useCallback(async (method: string, path: string, body: unknown) => {
+    try {
+      const answer = await request<Record<string, unknown>>(method, path, body);
+      refresh('/api/listings');
+      return answer;
+    } catch (e) {
+      say('stop', (e as Error).message);
+      return null;
+    }
+  }, []);
+  const feed = useCallback(
+    (slot: string, shotId: string | null) => void tell('PUT', `${base}/feeds`, { slot, shotId }),
+    [tell, base],
+  );
+  const cells = useMemo(
+    () =>
+      [...choice].flatMap((id) => {
+        const [r, c] = placeOf(id);
+        return variants[r] && columns[c] ? [{ variantId: variants[r].id, slotKey: columns[c].key }] : [];
+      }),
+    [choice, variants, columns],
+  );
+  const assign = async (shotId: string | null) => {
+    const done = await tell('PUT', `${base}/cells`, { cells, shotId });
+    if (done) say('pass', `${cells.length} cell${cells.length === 1 ? '' : 's'} assigned.`);
+  };
+  const fill = useCallback(async () => {
+    const done = await tell('POST', `${base}/fill`, {});
+    if (!done) return;
+    const { filled, left } = done as { filled: number; left: number };
+    say(
+      left ? 'look' : 'pass',
+      filled || left
+        ? `${filled} slot${filled === 1 ? '' : 's'} filled by their rules${left ? `; ${left} that no shot suits` : ''}.`
+        : 'Every slot has a shot already.',
+    );
+  }, [tell, base]);
+  const turn = useCallback(
+    async (way: 'undo' | 'redo') => {
+      const done = await tell('POST', `${base}/turn`, { way });
+      if (done?.label) say('pass', `${way === 'undo' ? 'Undone' : 'Done again'}: ${String(done.label)}.`);
+    },
+    [tell, base],
+  );
+  const chooseBy = (value: string) => {
+    const filter = FILTERS.find((f) => f.value === value);
+    if (!filter || !board) return setChoice(new Set());
+    const found = new Set<string>();
+    variants.forEach((v, r) => {
+      const row = board.rows[rowOf.get(v.id) ?? -1];
+      columns.forEach((column, c) => {
+        const letter = row?.states[column.index] ?? ' ';
+        const differs = row?.differs[column.index] ?? '.';
+        if (filter.letters.includes(letter) || filter.differs?.includes(differs)) found.add(cellAt(r, c));
+      });
+    });
+    setChoice(found);
+    say('pass', `${found.size} cell${found.size === 1 ? '' : 's'} chosen: ${filter.title.toLowerCase()}.`);
+  };
+  const counts = useMemo(() => {
+    const n: Record<string, number> = {};
+    let owed = 0;
+    for (const row of board?.rows ?? [])
+      [...row.states].forEach((letter, i) => {
+        n[letter] = (n[letter] ?? 0) + 1;
+        if ((letter === 'o' || letter === 'c') && everySlot[i]?.slot.required) owed++;
+      });
+    const of = (letters: string) => [...letters].reduce((sum, l) => sum + (n[l] ?? 0), 0);
+    return {
+      total: all.length * everySlot.length,
+      fed: all.length * everySlot.length - of('oc'),
+      owed,
+      pass: of('p'),
+      look: of('l'),
+      stop: of('xf'),
+      stale: of('s'),
+    };
+  }, [board, all.length, everySlot]);
+
+  const actions = useMemo<Action[]>(
+    () => [
+      {
+        id: 'deliver',
+        title: 'Deliver pictures of this listing',
+        group: 'Listing',
+        run: () => setDelivering('all'),
+      },
+      { id: 'add-shot', title: 'Add a shot', group: 'Listing', run: () => setAdding(true) },
+      { id: 'fill', title: 'Fill empty slots by their rules', group: 'Listing', run: () => void fill() },
+      {
+        id: 'undo-board',
+        title: 'Undo the last change of the board',
+        group: 'Listing',
+        run: () => void turn('undo'),
+      },
+      { id: 'redo-board', title: 'Redo on the board', group: 'Listing', run: () => void turn('redo') },
+      { id: 'refresh-board', title: 'Measure the board again', group: 'Listing', run: refreshBoards },
+    ],
+    [fill, turn],
+  );
+  useActions('listing', actions);
+  const single = cells.length === 1 ? cells[0] : null;
+
+  return (
+    <>
+      <TopBar />
+      <div className="border-line bg-card flex h-17 shrink-0 items-center gap-6 border-b px-5">
+        <h1 className="font-display truncate text-[22px] font-bold">{listing.title}</h1>
+        <Figure n={`${counts.fed} / ${counts.total}`} what="pictures fed" />
+        <Figure n={String(counts.owed)} what="required owed" />
+        <div className="w-44">
+          <Shares counts={counts} />
+          <p className="text-ink-2 mt-1 text-[12px] whitespace-nowrap">
+            pass <span className="measure">{counts.pass}</span>, look{' '}
+            <span className="measure">{counts.look}</span>, stop{' '}
+            <span className="measure">{counts.stop}</span>
+          </p>
+        </div>
+        <div className="ml-auto flex gap-2">
+          <Link to={`/products/${listing.productId}`} className={buttonClass()}>
+            Data
+          </Link>
+          <Link to={`/listings/${listing.id}/checks`} className={buttonClass()}>
+            Checks
+          </Link>
+          <Link to={`/listings/${listing.id}/ideas`} className={buttonClass()}>
+            Ideas wall
+          </Link>
+          <Button tone="main" onClick={() => setDelivering('all')}>
+            Deliver <span className="measure">{counts.fed}</span>
+          </Button>
+        </div>
+      </div>
+      {showShots && <ShotsStrip detail={detail} onAdd={() => setAdding(true)} />}
+      <div className="flex shrink-0 items-center gap-2.5 px-4.5 pb-2.5 pt-1">
+        <Select
+          label="Marketplace"
+          value={only}
+          onChange={(v) => {
+            setOnly(v);
+            setChoice(new Set());
+          }}
+          options={[
+            { value: 'all', title: 'All marketplaces' },
+            ...sheets.map((s) => ({ value: s.id, title: s.marketplace })),
+          ]}
+        />
+        <input
+          type="search"
+          aria-label="Find variants"
+          placeholder="Find variants"
+          value={search}
+          onChange={(e) => {
+            setSearch(e.target.value);
+            setChoice(new Set());
+          }}
+          className="border-line focus:border-spruce bg-card h-7 w-36 rounded-md border px-2 outline-none"
+        />
+        <label className="border-line bg-card flex h-7 items-center gap-2 rounded-md border px-2.5">
+          <input
+            type="checkbox"
+            className="accent-spruce"
+            checked={requiredOnly}
+            onChange={(e) => {
+              setRequiredOnly(e.target.checked);
+              setChoice(new Set());
+            }}
+          />
+          Required only
+        </label>
+        <Select
+          label="Choose cells"
+          value={'' as string}
+          onChange={chooseBy}
+          options={FILTERS.map(({ value, title }) => ({ value, title }))}
+        />
+        <Button onClick={() => void fill()}>Fill empty slots</Button>
+        <div className="ml-auto flex gap-1.5">
+          <Button tone="quiet" onClick={() => setShowShots(!showShots)} aria-pressed={showShots}>
+            {showShots ? 'Hide shots' : 'Show shots'}
+          </Button>
+          <IconButton
+            label={board?.edits.undo ? `Undo: ${board.edits.undo}` : 'Nothing to undo'}
+            disabled={!board?.edits.undo}
+            onClick={() => void turn('undo')}
+          >
+            <Undo2 size={15} aria-hidden />
+          </IconButton>
+          <IconButton
+            label={board?.edits.redo ? `Redo: ${board.edits.redo}` : 'Nothing to redo'}
+            disabled={!board?.edits.redo}
+            onClick={() => void turn('redo')}
+          >
+            <Redo2 size={15} aria-hidden />
+          </IconButton>
+        </div>
+      </div>
+      <main className="flex min-h-0 grow">
+        <BoardGrid
+          detail={detail}
+          board={board}
+          columns={columns}
+          variants={variants}
+          rowOf={rowOf}
+          choice={choice}
+          onChoice={setChoice}
+          onFeed={feed}
+        />
+        {single && <CellPanel key={`${single.variantId} ${single.slotKey}`} detail={detail} cell={single} />}
+      </main>
+      {cells.length > 0 && (
+        <div
+          role="toolbar"
+          aria-label="Chosen cells"
+          className="border-line bg-card flex h-12 shrink-0 items-center gap-2.5 border-t px-4.5"
+        >
+          <span className="mr-2">
+            <span className="measure">{cells.length}</span> cell{cells.length === 1 ? '' : 's'} chosen
+          </span>
+          <Select
+            label="Feed from"
+            value={'' as string}
+            onChange={(v) => void assign(v === 'none' ? null : v)}
+            options={[
+              ...shots.map((s) => ({ value: s.id, title: s.title })),
+              { value: 'slot', title: 'as their slot is fed' },
+              { value: 'none', title: 'nothing: leave owed' },
+            ]}
+          />
+          <Button onClick={() => setDelivering('chosen')}>Deliver these</Button>
+          <Button tone="quiet" onClick={() => setChoice(new Set())}>
+            Choose none
+          </Button>
+          <span className="text-ink-2 ml-auto text-[12px]">
+            Shift for a range, Ctrl for one more, Enter or a double click opens the stage
+          </span>
+        </div>
+      )}
+      {delivering && (
+        <DeliverDialog
+          detail={detail}
+          chosen={delivering === 'chosen' ? cells : undefined}
+          onClose={() => setDelivering(null)}
+        />
+      )}
+      {adding && <AddShot detail={detail} onClose={() => setAdding(false)} />}
+    </>
+  );
+}
+
+function Figure({ n, what }: { n: string; what: string }) {
+  return (
+    <div className="whitespace-nowrap">
+      <p className="font-mono text-[16px]">{n}</p>
+      <p className="text-ink-2 text-[12px]">{what}</p>
+    </div>
+  );
+}
+
+/** Shares of the board as a bar; the words under it say the same. */
+function Shares({
+  counts,
+}: {
+  counts: { total: number; pass: number; look: number; stop: number; fed: number };
+}) {
+  const share = (n: number) => `${counts.total ? (n / counts.total) * 100 : 0}%`;
+  return (
+    <div className="bg-line flex h-2.5 overflow-hidden rounded-[2px]" aria-hidden>
+      <div className="bg-spruce" style={{ width: share(counts.pass) }} />
+      <div className="bg-amber" style={{ width: share(counts.look) }} />
+      <div className="bg-coral" style={{ width: share(counts.stop) }} />
+      <div
+        className="bg-ink-3/40"
+        style={{ width: share(counts.fed - counts.pass - counts.look - counts.stop) }}
+      />
+    </div>
+  );
+}

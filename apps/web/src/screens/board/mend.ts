@@ -1,0 +1,32 @@
+import { resolveForSlot } from '@scenograph/core/shot/resolve';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import { applyFix } from '@scenograph/core/spec/checks/index';
+import type { ProductData } from '@scenograph/core/shot/data';
+import type { Slot } from '@scenograph/core/spec/slot';
+import { refresh, request } from '../../api/client';
+import { difference, KEPT_STEPS } from '../../undo/difference';
+import type { StoredShot } from '../stage/store';
+
+/**
+ * Mends what a check found in a slot, on the shot as it is stored now; the step can be undone on the stage. A shot that
+ * was changed meanwhile is not overwritten: the server refuses with a sentence.
+ */
+export async function mendFromBoard(
+  shotId: string,
+  { slotKey, slot, data }: { slotKey: string; slot: Slot; data: ProductData },
+  result: CheckResult,
+): Promise<void> {
+  const stored = await request<StoredShot>('GET', `/api/shots/${shotId}`);
+  const before = stored.document;
+  const resolved = resolveForSlot(before, slotKey, slot, data);
+  const document = applyFix(result.check, before, resolved, slotKey, slot, result.about);
+  const [forward, inverse] = difference(before, document);
+  if (!forward.length) throw new Error('Nothing is left to mend: the shot was changed meanwhile.');
+  const past = [...stored.history.past, { label: result.fix!.title, forward, inverse }].slice(-KEPT_STEPS);
+  await request('PUT', `/api/shots/${shotId}`, {
+    revision: stored.revision,
+    document,
+    history: { past, future: [] },
+  });
+  refresh('/api/listings');
+}

@@ -1,0 +1,119 @@
+import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { resolveBase } from '@scenograph/core/shot/resolve';
+import { refresh, request, type ListingDetail, type ShotRow } from '../../api/client';
+import { TextField } from '../../ui/controls';
+import { Dialog } from '../../ui/dialog';
+import { say } from '../../ui/notices';
+import { useThumbnail } from '../listings/cell-picture';
+import { useInView } from '../listings/use-in-view';
+
+/** The listing's shots, which feed its slots. */
+export function ShotsStrip({ detail, onAdd }: { detail: ListingDetail; onAdd(): void }) {
+  return (
+    <section aria-label="Shots" className="flex shrink-0 items-stretch gap-3 overflow-x-auto px-4.5 py-2.5">
+      {detail.shots.map((shot) => (
+        <ShotCard key={shot.id} shot={shot} detail={detail} />
+      ))}
+      <button
+        type="button"
+        onClick={onAdd}
+        className="border-ink-3 text-ink-2 hover:border-spruce hover:text-ink flex w-28 shrink-0 flex-col items-center justify-center gap-1 rounded-lg border border-dashed"
+      >
+        <Plus size={16} aria-hidden /> Add a shot
+      </button>
+    </section>
+  );
+}
+
+function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
+  const { ref, inView } = useInView();
+  const data = detail.variants[0]?.data ?? null;
+  const resolved = useMemo(() => resolveBase(shot.document, data), [shot.document, data]);
+  const { canvas, size } = useThumbnail(resolved, 112, 70, inView);
+  const [describing, setDescribing] = useState(false);
+  const act = async (method: string, path: string, body?: unknown) => {
+    try {
+      await request(method, path, body);
+      refresh('/api/listings');
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <article className="border-line bg-card flex shrink-0 gap-3 rounded-lg border p-2">
+      <span ref={ref} className="flex h-[70px] w-[112px] shrink-0 items-center justify-center bg-[#ececeb]">
+        <canvas ref={canvas} style={size} aria-hidden />
+      </span>
+      <div className="flex w-32 flex-col">
+        <button
+          type="button"
+          title={`Name and alternative text: ${shot.alt || 'none written'}`}
+          aria-label={`Describe ${shot.title}`}
+          className="truncate text-left font-semibold hover:underline"
+          onClick={() => setDescribing(true)}
+        >
+          {shot.title}
+        </button>
+        <p className="text-ink-2 text-[12px]">
+          {shot.feeds.length
+            ? `feeds ${shot.feeds.length} slot${shot.feeds.length > 1 ? 's' : ''}`
+            : 'feeds no slot yet'}
+        </p>
+        <div className="mt-auto flex items-center gap-1">
+          <Link
+            to={`/shots/${shot.id}`}
+            aria-label={`Open ${shot.title} on the stage`}
+            className="border-line hover:border-ink-3 inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium"
+          >
+            <Pencil size={13} aria-hidden /> Stage
+          </Link>
+          <button
+            type="button"
+            title="Copy this shot"
+            aria-label={`Copy ${shot.title}`}
+            className="text-ink-2 hover:text-ink p-1"
+            onClick={() => void act('POST', `/api/shots/${shot.id}/copy`, {})}
+          >
+            <Copy size={14} aria-hidden />
+          </button>
+          <button
+            type="button"
+            title={shot.feeds.length ? 'Take its slots away first' : 'Remove this shot'}
+            aria-label={`Remove ${shot.title}`}
+            disabled={shot.feeds.length > 0}
+            className="text-ink-2 hover:text-ink p-1 disabled:opacity-40"
+            onClick={() => void act('DELETE', `/api/shots/${shot.id}`)}
+          >
+            <Trash2 size={14} aria-hidden />
+          </button>
+        </div>
+      </div>
+      {describing && (
+        <Dialog
+          open
+          title={shot.title}
+          about="What its pictures say to those who cannot see them. Values of the product such as {title}, {variant} or {material} are filled in; the text is written into every file and the manifest."
+          onClose={() => setDescribing(false)}
+        >
+          <div className="grid gap-3">
+            <TextField
+              label="Name of the shot"
+              value={shot.title}
+              onCommit={(title) =>
+                title.trim() && void act('PATCH', `/api/shots/${shot.id}`, { title: title.trim() })
+              }
+            />
+            <TextField
+              label="Alternative text"
+              multiline
+              value={shot.alt}
+              onCommit={(alt) => void act('PATCH', `/api/shots/${shot.id}`, { alt })}
+            />
+          </div>
+        </Dialog>
+      )}
+    </article>
+  );
+}

@@ -1,0 +1,182 @@
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart as ChartJs,
+  Legend,
+  LinearScale,
+  Tooltip,
+  type ChartOptions,
+} from 'chart.js';
+import { Bar } from 'react-chartjs-2';
+import { useParams } from 'react-router';
+import { useServer, type BoardSummary, type ListingDetail } from '../../api/client';
+import { Trouble, Waiting } from '../../ui/states';
+import { bytesText } from '../../ui/status';
+import { TopBar } from '../../ui/top-bar';
+import { ListingTrail } from '../listings/listing-trail';
+
+ChartJs.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip, Legend);
+ChartJs.defaults.font.family = "'Hanken Grotesk Variable', system-ui, sans-serif";
+ChartJs.defaults.color = '#5a625e';
+
+const STATES = [
+  { keys: ['pass'], title: 'pass', colour: '#12463a' },
+  { keys: ['look'], title: 'look', colour: '#b87503' },
+  { keys: ['stop', 'failed'], title: 'stop', colour: '#d9472f' },
+  { keys: ['stale'], title: 'out of date', colour: '#8b918e' },
+  { keys: ['never', 'waiting'], title: 'not made yet', colour: '#c6c9c7' },
+  { keys: ['no-shot', 'no-cutout'], title: 'required, owed', colour: '#ecedeb' },
+];
+
+const bars = (stacked: boolean, tick?: (value: number) => string): ChartOptions<'bar'> => ({
+  indexAxis: 'y',
+  responsive: true,
+  maintainAspectRatio: false,
+  animation: false,
+  plugins: { legend: { display: stacked, position: 'bottom', labels: { boxWidth: 12 } } },
+  scales: {
+    x: {
+      stacked,
+      beginAtZero: true,
+      grid: { color: '#e1e2e0' },
+      ticks: { precision: 0, ...(tick ? { callback: (v) => tick(Number(v)) } : {}) },
+    },
+    y: { stacked, grid: { display: false } },
+  },
+});
+
+/** A listing's checks in sum: how many pass on each marketplace, what fails most, and the bytes of each slot. */
+export function ChecksScreen() {
+  const { id } = useParams();
+  const { data: detail } = useServer<ListingDetail>(`/api/listings/${id}`);
+  const { data, error } = useServer<BoardSummary>(`/api/listings/${id}/summary`);
+  return (
+    <>
+      <TopBar trail={detail && <ListingTrail listing={detail.listing} title="Checks" />} />
+      {error && <Trouble error={error} />}
+      {!data && !error && <Waiting what="the checks" />}
+      {data && <Summary data={data} />}
+    </>
+  );
+}
+
+function Summary({ data }: { data: BoardSummary }) {
+  const { marketplaces, checks } = data;
+  const slots = data.slots.filter((s) => s.count);
+  const sum = (states: Record<string, number>, keys: string[]) =>
+    keys.reduce((n, k) => n + (states[k] ?? 0), 0);
+  return (
+    <main tabIndex={0} className="grid grow content-start gap-6 overflow-y-auto px-6 py-5">
+      <section aria-labelledby="by-marketplace">
+        <h2 id="by-marketplace" className="font-display text-[17px] font-bold">
+          Pictures by marketplace
+        </h2>
+        <div className="mt-2" style={{ height: 60 + marketplaces.length * 34 }}>
+          <Bar
+            aria-label="Pictures by marketplace and state"
+            role="img"
+            options={bars(true)}
+            data={{
+              labels: marketplaces.map((m) => m.marketplace),
+              datasets: STATES.map((s) => ({
+                label: s.title,
+                backgroundColor: s.colour,
+                data: marketplaces.map((m) => sum(m.states, s.keys)),
+              })),
+            }}
+          />
+        </div>
+        <table className="border-line bg-card mt-2 border text-[12.5px]">
+          <thead>
+            <tr className="border-line text-ink-2 border-b text-left">
+              <th className="px-3 py-1 font-medium">Marketplace</th>
+              {STATES.map((s) => (
+                <th key={s.title} className="px-3 py-1 text-right font-medium">
+                  {s.title}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {marketplaces.map((m) => (
+              <tr key={m.marketplace} className="border-line border-b last:border-b-0">
+                <td className="px-3 py-1 font-medium">{m.marketplace}</td>
+                {STATES.map((s) => (
+                  <td key={s.title} className="measure px-3 py-1 text-right">
+                    {sum(m.states, s.keys)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <div className="grid grid-cols-2 gap-8">
+        <section aria-labelledby="by-check">
+          <h2 id="by-check" className="font-display text-[17px] font-bold">
+            What fails most
+          </h2>
+          {checks.length ? (
+            <div className="mt-2" style={{ height: 70 + checks.length * 24 }}>
+              <Bar
+                aria-label={`Faults by check: ${checks.map((c) => `${c.title} ${c.stop} stop, ${c.look} look`).join('; ')}`}
+                role="img"
+                options={bars(true)}
+                data={{
+                  labels: checks.map((c) => c.title),
+                  datasets: [
+                    { label: 'stop', backgroundColor: '#d9472f', data: checks.map((c) => c.stop) },
+                    { label: 'look', backgroundColor: '#b87503', data: checks.map((c) => c.look) },
+                    { label: 'let pass', backgroundColor: '#c6c9c7', data: checks.map((c) => c.waived) },
+                  ],
+                }}
+              />
+            </div>
+          ) : (
+            <p className="text-ink-2 mt-2">Nothing fails among the pictures that are made.</p>
+          )}
+        </section>
+        <section aria-labelledby="by-slot">
+          <h2 id="by-slot" className="font-display text-[17px] font-bold">
+            Bytes by slot
+          </h2>
+          {slots.length ? (
+            <div className="mt-2" style={{ height: 50 + slots.length * 24 }}>
+              <Bar
+                aria-label={`Mean bytes by slot: ${slots.map((s) => `${s.title} ${bytesText(s.total / s.count)}`).join('; ')}`}
+                role="img"
+                options={{
+                  ...bars(false, (v) => bytesText(v)),
+                  plugins: {
+                    legend: { display: false },
+                    tooltip: {
+                      callbacks: {
+                        label: (item) => {
+                          const s = slots[item.dataIndex];
+                          return `mean ${bytesText(s.total / s.count)}, largest ${bytesText(s.largest)}, limit ${bytesText(s.limit)}`;
+                        },
+                      },
+                    },
+                  },
+                }}
+                data={{
+                  labels: slots.map((s) => `${s.marketplace}, ${s.title}`),
+                  datasets: [
+                    {
+                      label: 'mean bytes',
+                      backgroundColor: slots.map((s) => (s.largest > s.limit * 0.95 ? '#b87503' : '#12463a')),
+                      data: slots.map((s) => Math.round(s.total / s.count)),
+                    },
+                  ],
+                }}
+              />
+            </div>
+          ) : (
+            <p className="text-ink-2 mt-2">No picture is made yet.</p>
+          )}
+        </section>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,239 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import { worst } from '@scenograph/core/spec/checks/index';
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import { refresh, request, type ShotRow } from '../../api/client';
+import { Button, buttonClass, Segmented } from '../../ui/controls';
+import { say } from '../../ui/notices';
+import { SharedView, WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
+import { Trouble, Waiting } from '../../ui/states';
+import { StatusMark } from '../../ui/status';
+import { TopBar } from '../../ui/top-bar';
+import { useSize } from '../../ui/use-size';
+import { paintThumbnail } from '../../workers/painters';
+import { CellChoice } from '../board/cell-choice';
+import { useCell, type OpenCell } from '../board/use-cell';
+import { useKnownSizes } from '../board/use-known-sizes';
+import { useChecks, useThumbnail } from '../listings/cell-picture';
+import { ListingTrail } from '../listings/listing-trail';
+
+const MOST = 4;
+
+export function CompareScreen() {
+  const { cell, error } = useCell();
+  return (
+    <>
+      <TopBar trail={cell && <ListingTrail listing={cell.detail.listing} title="Compare shots" />}>
+        {cell && <CellChoice cell={cell} />}
+      </TopBar>
+      {error && <Trouble error={error} />}
+      {!cell && !error && <Waiting what="the slot" />}
+      {cell && <Candidates cell={cell} />}
+    </>
+  );
+}
+
+/** Shots that could feed a slot, side by side through one window; one is made the winner, the others are kept. */
+function Candidates({ cell }: { cell: OpenCell }) {
+  const { detail, slot, slotKey, variant } = cell;
+  const [chosen, setChosen] = useState<string[]>(() => {
+    const first = cell.shot ? [cell.shot.id] : [];
+    return [...first, ...detail.shots.map((s) => s.id).filter((id) => !first.includes(id))].slice(0, 2);
+  });
+  const [view, setView] = useState<View>(WHOLE);
+  const [whole, setWhole] = useState(true);
+  const pane = useSize();
+  const shown = chosen.flatMap((id) => detail.shots.filter((s) => s.id === id));
+  const win = async (shot: ShotRow) => {
+    try {
+      if (whole)
+        await request('PUT', `/api/listings/${detail.listing.id}/feeds`, { slot: slotKey, shotId: shot.id });
+      else
+        await request('PUT', `/api/listings/${detail.listing.id}/cells`, {
+          cells: [{ slotKey, variantId: variant.id }],
+          shotId: shot.id,
+        });
+      refresh('/api/listings');
+      say(
+        'pass',
+        `"${shot.title}" feeds ${slot.title}${whole ? '' : ` of ${variant.data.variant || variant.data.sku}`}. The others are kept.`,
+      );
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <main className="flex min-h-0 grow flex-col">
+      <div className="border-line bg-card flex h-11 shrink-0 items-center gap-3 border-b px-4">
+        <Segmented
+          label="Zoom"
+          value={zoomValue(view)}
+          onChange={(v) => setView({ ...view, zoom: ZOOMS.find((z) => z.value === v)!.zoom })}
+          options={ZOOMS}
+        />
+        <p className="text-ink-2">
+          Drag to move all of them, turn the wheel to zoom, double click for the whole.
+        </p>
+        <div className="ml-auto">
+          <Segmented
+            label="The winner feeds"
+            value={whole ? 'slot' : 'cell'}
+            onChange={(v) => setWhole(v === 'slot')}
+            options={[
+              { value: 'slot', title: 'For every variant' },
+              { value: 'cell', title: 'For this variant only' },
+            ]}
+          />
+        </div>
+      </div>
+      <div ref={pane.ref} className="flex min-h-0 grow gap-2 overflow-hidden p-2">
+        {pane.width > 0 &&
+          shown.map((shot) => (
+            <Candidate
+              key={shot.id}
+              shot={shot}
+              cell={cell}
+              view={view}
+              onView={setView}
+              frame={{
+                width: Math.floor((pane.width - 8 * (shown.length - 1)) / shown.length),
+                height: Math.max(140, pane.height - 150),
+              }}
+              wins={cell.shot?.id === shot.id}
+              onWin={() => void win(shot)}
+            />
+          ))}
+        {!shown.length && <p className="text-ink-2 m-auto">Choose shots below to see them side by side.</p>}
+      </div>
+      <ul
+        aria-label="Shots of this listing"
+        className="border-line bg-card flex shrink-0 gap-2 overflow-x-auto border-t p-2"
+      >
+        {detail.shots.map((shot) => {
+          const on = chosen.includes(shot.id);
+          return (
+            <li key={shot.id}>
+              <button
+                type="button"
+                aria-pressed={on}
+                onClick={() =>
+                  setChosen((c) => (on ? c.filter((x) => x !== shot.id) : [...c, shot.id].slice(-MOST)))
+                }
+                className={`flex items-center gap-2 rounded-md border p-1 pr-3 ${on ? 'border-spruce bg-spruce-tint' : 'border-line hover:border-ink-3'}`}
+              >
+                <Small shot={shot} cell={cell} />
+                <span className="max-w-36 truncate">{shot.title}</span>
+                {cell.shot?.id === shot.id && <span className="text-spruce text-[12px]">feeds it</span>}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </main>
+  );
+}
+
+function useResolved(shot: ShotRow, { slotKey, slot, variant }: OpenCell): ResolvedShot {
+  return useMemo(
+    () => resolveForSlot(shot.document, slotKey, slot, variant.data),
+    [shot.document, slotKey, slot, variant.data],
+  );
+}
+
+function Small({ shot, cell }: { shot: ShotRow; cell: OpenCell }) {
+  const { canvas, size } = useThumbnail(useResolved(shot, cell), 64, 40, true);
+  return <canvas ref={canvas} style={size} aria-hidden />;
+}
+
+function Candidate({
+  shot,
+  cell,
+  view,
+  onView,
+  frame,
+  wins,
+  onWin,
+}: {
+  shot: ShotRow;
+  cell: OpenCell;
+  view: View;
+  onView(view: View): void;
+  frame: { width: number; height: number };
+  wins: boolean;
+  onWin(): void;
+}) {
+  const { slot, slotKey, variant, detail } = cell;
+  const resolved = useResolved(shot, cell);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const known = useKnownSizes(detail);
+  const results = useChecks(resolved, slot, slotKey, known, true);
+  useEffect(() => {
+    let wanted = true;
+    paintThumbnail(resolved, 1, () => wanted)
+      .then((bitmap) => {
+        const target = canvas.current;
+        if (!bitmap || !wanted || !target) return;
+        target.width = bitmap.width;
+        target.height = bitmap.height;
+        target.getContext('2d')!.drawImage(bitmap, 0, 0);
+      })
+      .catch(() => undefined);
+    return () => {
+      wanted = false;
+    };
+  }, [resolved]);
+  const state = results ? worst(results) : null;
+  return (
+    <section aria-label={shot.title} className="flex min-w-0 flex-col" style={{ width: frame.width }}>
+      <SharedView
+        label={`${shot.title} in ${slot.title}`}
+        width={slot.width}
+        height={slot.height}
+        view={view}
+        onView={onView}
+        frame={frame}
+      >
+        <canvas ref={canvas} />
+      </SharedView>
+      <div className="flex items-center gap-2 pt-2">
+        <StatusMark mark={state ?? 'working'} />
+        <h2 className="truncate font-semibold">{shot.title}</h2>
+        <div className="ml-auto flex gap-1.5">
+          <Link
+            to={`/shots/${shot.id}?slot=${encodeURIComponent(slotKey)}&variant=${variant.id}`}
+            className={buttonClass()}
+          >
+            Stage
+          </Link>
+          <Button tone={wins ? 'quiet' : 'main'} disabled={wins} onClick={onWin}>
+            {wins ? 'Feeds this slot' : 'Make it the winner'}
+          </Button>
+        </div>
+      </div>
+      <Measures results={results} />
+    </section>
+  );
+}
+
+/** What was measured, the worst first. */
+function Measures({ results }: { results: CheckResult[] | null }) {
+  if (!results) return <p className="text-ink-2 pt-1">Measuring ...</p>;
+  const order = { stop: 0, look: 1, pass: 2 };
+  const sorted = [...results].sort((a, b) => order[a.verdict] - order[b.verdict]);
+  return (
+    <ul
+      className="grid max-h-24 grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 overflow-y-auto pt-1 text-[12px]"
+      tabIndex={0}
+      aria-label="Measures"
+    >
+      {sorted.map((r, i) => (
+        <li key={i} className="flex items-center gap-1.5" title={r.sentence}>
+          <StatusMark mark={r.verdict} size={8} />
+          <span className="truncate">{r.title}</span>
+          <span className="measure text-ink-2 ml-auto truncate">{r.measured}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,60 @@
+import { useState } from 'react';
+import { Button } from '../../ui/controls';
+import { Dialog } from '../../ui/dialog';
+import { download } from './download';
+import { saveNow } from './store';
+
+/** The shot as one file with a layer for each element, for those who go on with it elsewhere. */
+export function LayersDialog({
+  shotId,
+  slot,
+  variant,
+  onClose,
+}: {
+  shotId: string;
+  slot: string | null;
+  variant: string | null;
+  onClose(): void;
+}) {
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState('');
+  const make = async () => {
+    setBusy(true);
+    setTrouble('');
+    try {
+      await saveNow();
+      const query = new URLSearchParams({ ...(slot ? { slot } : {}), ...(variant ? { variant } : {}) });
+      await download('GET', `/api/shots/${shotId}/layers?${query}`, 'layers.ora');
+      onClose();
+    } catch (e) {
+      setTrouble((e as Error).message);
+    }
+    setBusy(false);
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title="Layers as OpenRaster"
+      about="An open format (.ora): every element, the shadows and a scene's foreground as PNG layers with their blend modes, and the whole picture."
+      footer={
+        <>
+          {trouble && (
+            <p role="alert" className="text-coral-ink mr-auto">
+              {trouble}
+            </p>
+          )}
+          <Button onClick={onClose}>Not now</Button>
+          <Button tone="main" disabled={busy} onClick={() => void make()}>
+            {busy ? 'Painting the layers ...' : 'Make it'}
+          </Button>
+        </>
+      }
+    >
+      <p>
+        {slot ? 'In the size of the slot on the stage.' : 'In the size of the base.'} Texts become pixels; the
+        shot itself stays as it is.
+      </p>
+    </Dialog>
+  );
+}

@@ -1,0 +1,8 @@
+/** What a marketplace's upload desk says to one file. */
+export interface UploadAnswer {
+  file: string;
+  slot: string;
+  taken: boolean;
+  /** Why it was refused, or what it was taken as. */
+  says: string;
+}

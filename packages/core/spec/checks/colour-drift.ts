@@ -1,0 +1,77 @@
+import { differenceCiede2000, converter } from 'culori';
+import { patchFit } from '../../shot/edit';
+import { round, type Check } from './check';
+
+/** Products may drift by so much on average; more is seen side by side (CIEDE2000). */
+const LOOK = 6;
+const STOP = 12;
+
+const lab = converter('lab65');
+const difference = differenceCiede2000();
+
+/**
+ * How far the products' mean colour in the picture is from that of their cutouts, in CIEDE2000: buyers send back what
+ * has another colour than in the picture. Means are taken over pixels that products cover wholly.
+ */
+export const colourDrift: Check<{ drift: number; own: string; shown: string }> = {
+  id: 'colour-drift',
+  title: 'Colour of the product',
+  measure({ picture, products, neutral }) {
+    if (!neutral) return null;
+    const own = [0, 0, 0];
+    const shown = [0, 0, 0];
+    let n = 0;
+    const kx = picture.width / products.width;
+    const ky = picture.height / products.height;
+    for (let y = 0; y < products.height; y++)
+      for (let x = 0, i = y * products.width; x < products.width; x++, i++) {
+        if (products.data[i] < 0.995) continue;
+        const j = (Math.floor((y + 0.5) * ky) * picture.width + Math.floor((x + 0.5) * kx)) * 4;
+        for (let c = 0; c < 3; c++) {
+          own[c] += neutral.data[i * 4 + c];
+          shown[c] += picture.data[j + c];
+        }
+        n++;
+      }
+    if (n < 50) return null;
+    const colour = ([r, g, b]: number[]) => ({
+      mode: 'rgb' as const,
+      r: r / n / 255,
+      g: g / n / 255,
+      b: b / n / 255,
+    });
+    const hex = (sum: number[]) =>
+      `#${sum
+        .map((v) =>
+          Math.round(v / n)
+            .toString(16)
+            .padStart(2, '0'),
+        )
+        .join('')}`;
+    return {
+      drift: round(difference(lab(colour(own)), lab(colour(shown))), 2),
+      own: hex(own),
+      shown: hex(shown),
+    };
+  },
+  judge({ drift, own, shown }) {
+    const verdict = drift > STOP ? 'stop' : drift > LOOK ? 'look' : 'pass';
+    return {
+      verdict,
+      measured: `delta E ${drift.toFixed(1)}`,
+      limit: `at most ${LOOK}`,
+      sentence:
+        verdict === 'pass'
+          ? 'The product keeps its colour.'
+          : `The product's mean colour is ${shown} here and ${own} in its cutout (delta E ${drift.toFixed(1)}). Match its tone less, or tell buyers so.`,
+      fix: verdict === 'pass' ? undefined : { title: 'Keep its own colour here' },
+    };
+  },
+  fix(shot, resolved, slotKey, slot) {
+    return resolved.elements.reduce(
+      (s, e) =>
+        e.kind === 'product' ? patchFit(s, slotKey, slot, e.id, { tone: { ...e.tone, strength: 0 } }) : s,
+      shot,
+    );
+  },
+};

@@ -1,0 +1,13 @@
+import type { ResolvedShot } from '../../shot/resolve';
+
+/**
+ * The shot as it is painted to measure where products are and which colour they have of their own: their tone is not
+ * matched to the scene. `coloured` is false where no product is placed and a mockup's blank is measured instead.
+ */
+export function neutralShot(shot: ResolvedShot): { shot: ResolvedShot; coloured: boolean } {
+  const coloured = shot.elements.some((e) => e.kind === 'product' && !e.hidden);
+  const elements = shot.elements.map((e) =>
+    e.kind === 'product' ? { ...e, tone: { ...e.tone, strength: 0 } } : e,
+  );
+  return { shot: { ...shot, elements }, coloured };
+}

@@ -1,0 +1,14 @@
+import type { WordLook } from '../../paint/look-at-words';
+import type { Subject } from './check';
+
+/** Words and signs of a picture as they were seen, with the size of the frame that their lengths are measured in. */
+export interface SeenWords {
+  width: number;
+  height: number;
+  words: WordLook[];
+}
+
+/** What all checks of words judge; null where there are none. */
+export function seenWords({ words, width, height }: Subject): SeenWords | null {
+  return words?.length ? { width, height, words } : null;
+}
