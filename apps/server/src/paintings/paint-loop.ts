@@ -42,6 +42,8 @@ export function startPaintLoop({ pool, db, threads, threadCount }: PaintLoopCont
   stop(): Promise<void>;
 } {
   const worker = randomUUID();
+  // One more than there are threads is at hand, so that none waits for the database between two pictures.
+  const atOnce = threadCount + 1;
   const mine = new Set<string>();
   const running = new Set<Promise<void>>();
   let stopped = false;
@@ -107,7 +109,7 @@ export function startPaintLoop({ pool, db, threads, threadCount }: PaintLoopCont
   const loop = async () => {
     while (!stopped) {
       try {
-        const free = threadCount - running.size;
+        const free = atOnce - running.size;
         const orders = free > 0 ? await claimPaintings(db, worker, free) : [];
         for (const order of orders) {
           mine.add(order.key);
@@ -115,7 +117,7 @@ export function startPaintLoop({ pool, db, threads, threadCount }: PaintLoopCont
           running.add(work);
           void work.then(() => running.delete(work));
         }
-        if (running.size >= threadCount) await Promise.race(running);
+        if (running.size >= atOnce) await Promise.race(running);
         else if (!orders.length) {
           if (!running.size) await end();
           await Promise.race([pause(IDLE), ...running]);

@@ -9,6 +9,8 @@ const CLEAR = 0.004;
 const MOST = 64;
 /** Long side of the mask on which faults are grouped. */
 const GRID = 256;
+/** Where the background may be anything, one pixel in so many each way is enough to judge it by another rule later. */
+const STRIDE = 4;
 
 interface Ground {
   /** Share of the background's pixels that are white within a tolerance of 0, 1, ... 64. */
@@ -25,35 +27,51 @@ export const background: Check<Ground> = {
   measure(subject) {
     const { picture, slot } = subject;
     const { width, height } = picture;
-    const words = new Uint32Array(picture.data.buffer, picture.data.byteOffset, width * height);
+    // Read as signed numbers, which stay small integers: opaque white is -1.
+    const words = new Int32Array(picture.data.buffer, picture.data.byteOffset, width * height);
     const near = nearProducts(subject.products, CLEAR);
     const kx = near.width / width;
     const ky = near.height / height;
     const counts = new Uint32Array(256);
     let clear = 0;
     let total = 0;
-    const at = slot.background.kind === 'white' ? slot.background.tolerance : 0;
+    const { kind, tolerance } = slot.background;
+    const at = kind === 'white' ? tolerance : 0;
+    const stride = kind === 'any' ? STRIDE : 1;
     const grid = { width: Math.ceil(width / Math.ceil(width / GRID)), cell: Math.ceil(width / GRID) };
     const rows = Math.ceil(height / grid.cell);
     const faults = new Uint32Array(grid.width * rows);
-    const columns = new Uint16Array(width).map((_, x) => Math.min(near.width - 1, Math.floor(x * kx)));
-    for (let y = 0; y < height; y++) {
+    const look = (i: number, x: number, cells: number) => {
+      const word = words[i];
+      const alpha = word >>> 24;
+      if (alpha === 0) clear++;
+      let lowest = word & 255;
+      const g = (word >>> 8) & 255;
+      const b = (word >>> 16) & 255;
+      if (g < lowest) lowest = g;
+      if (b < lowest) lowest = b;
+      const off = alpha === 255 ? 255 - lowest : 255;
+      counts[off]++;
+      if (off > at) faults[cells + Math.floor(x / grid.cell)]++;
+    };
+    for (let y = 0; y < height; y += stride) {
       const row = Math.min(near.height - 1, Math.floor(y * ky)) * near.width;
       const cells = Math.floor(y / grid.cell) * grid.width;
-      for (let x = 0, i = y * width; x < width; x++, i++) {
-        if (near.data[row + columns[x]]) continue;
-        total++;
-        const word = words[i];
-        if (word === 0xffffffff) {
-          counts[0]++;
-          continue;
-        }
-        const alpha = word >>> 24;
-        if (alpha === 0) clear++;
-        const lowest = Math.min(word & 255, (word >> 8) & 255, (word >> 16) & 255);
-        const off = alpha === 255 ? 255 - lowest : 255;
-        counts[off]++;
-        if (off > at) faults[cells + Math.floor(x / grid.cell)]++;
+      const start = y * width;
+      for (let column = 0; column < near.width; column++) {
+        if (near.data[row + column]) continue;
+        let end = column + 1;
+        while (end < near.width && !near.data[row + end]) end++;
+        // A run of pixels that no product is near.
+        const from = Math.ceil(column / kx);
+        const to = Math.min(width, Math.ceil(end / kx));
+        let plain = 0;
+        for (let x = from; x < to; x += stride)
+          if (words[start + x] === -1) plain++;
+          else look(start + x, x, cells);
+        counts[0] += plain;
+        total += Math.ceil((to - from) / stride);
+        column = end;
       }
     }
     const white: number[] = [];
@@ -65,7 +83,7 @@ export const background: Check<Ground> = {
     return {
       white,
       clear: total ? round(clear / total, 6) : 1,
-      patch: largestPatch(faults, grid, rows, subject, at),
+      patch: kind === 'white' ? largestPatch(faults, grid, rows, subject, at) : null,
     };
   },
   judge({ white, clear, patch }, { background: { kind, tolerance, minShare } }) {

@@ -1,9 +1,12 @@
-import { boundsAbove } from '../../raster/pixels';
+import { boundsAbove, type Plane, type Rect } from '../../raster/pixels';
 import type { Subject } from './check';
+
+const found = new WeakMap<Plane, Rect | null>();
 
 /** Where products are seen in the painted picture, in the slot's pixels; null when none are. */
 export function productBounds({ products, width, height }: Subject) {
-  const bounds = boundsAbove(products, 0.1);
+  let bounds = found.get(products);
+  if (bounds === undefined) found.set(products, (bounds = boundsAbove(products, 0.1)));
   if (!bounds) return null;
   const kx = width / products.width;
   const ky = height / products.height;

@@ -28,8 +28,8 @@ export const sharpness: Check<{ blur: number; where: Rect }> = {
     const w = Math.min(picture.width - x0, Math.ceil(seen.width * k));
     const h = Math.min(picture.height - y0, Math.ceil(seen.height * k));
     if (w < 32 || h < 32) return null;
-    // Every other line is enough of a large product, and costs a quarter.
-    const step = Math.max(1, Math.floor(Math.min(w, h) / 256));
+    // Some lines are enough of a large product.
+    const step = Math.max(1, Math.floor(Math.min(w, h) / 128));
     const lines = (length: number, across: number, at: (i: number, line: number) => number) => {
       let before = 0;
       let lost = 0;
