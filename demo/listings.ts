@@ -110,7 +110,8 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
   await addShots(db, printed, [
     [
       'Band',
-      printedShot(band, [['band', art('Herb sprig'), 'inside']]),
+      // Every variant's own design on the band.
+      printedShot(band, [['band', art('Herb sprig'), 'inside']], true),
       ['kestrel-market/gallery-1', 'oddment-lane/hero', 'fernway-social/square'],
     ],
     [
@@ -198,6 +199,7 @@ async function addShots(
 function printedShot(
   scene: SceneRow,
   prints: [area: string, artwork: typeof artworks.$inferSelect, how: 'inside' | 'fill'][],
+  followsVariant = false,
 ): Shot {
   const shot = mockupShot(scene);
   const { picture, survey } = scene;
@@ -212,7 +214,8 @@ function printedShot(
       area,
       0.92,
     );
-    return how === 'fill' ? { ...design, place: fittedPlace(design, area, 'fill') } : design;
+    const placed = how === 'fill' ? { ...design, place: fittedPlace(design, area, 'fill') } : design;
+    return { ...placed, followsVariant };
   });
   const printed = { ...fill, item: { ...fill.item, prints: designs } };
   return { ...shot, elements: [{ ...backdrop, fill: printed } as typeof backdrop] };

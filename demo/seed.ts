@@ -19,6 +19,7 @@ import {
   type Database,
 } from '../apps/server/src/database/database';
 import {
+  artworks,
   brandKits,
   photos,
   pictures,
@@ -74,6 +75,13 @@ const PRODUCTS: {
   { title: 'Soil scoop', pose: 'stand', price: 22, variants: [['soil-scoop', 'Turned ash']] },
   { title: 'Glass cloche', pose: 'stand', price: 46, variants: [['cloche', 'Slate disc']] },
 ];
+
+/** Designs that variants are sold with. */
+const ARTWORK: Record<string, string> = {
+  'planter-teal': 'Herb sprig',
+  'planter-ochre': 'Potting club',
+  'planter-oxblood': 'Hexagon dots',
+};
 
 const MOCKUPS = ['planter-band', 'seed-packet', 'linen-cloth', 'gift-box', 'crate-label'];
 
@@ -223,6 +231,7 @@ async function seedProducts(db: Database, store: BlobStore): Promise<void> {
         createdAt: stamp(),
       })
       .returning();
+    const designs = await db.select().from(artworks);
     for (const [position, [file, title]] of entry.variants.entries())
       await db.insert(variants).values({
         productId: product.id,
@@ -232,6 +241,7 @@ async function seedProducts(db: Database, store: BlobStore): Promise<void> {
         currency: 'GBP',
         fields: FIELDS[entry.title] ?? {},
         photoId: await seedPhoto(db, store, file),
+        artworkId: designs.find((a) => a.title === ARTWORK[file])?.id ?? null,
         position,
       });
   }

@@ -187,9 +187,9 @@ test('a photo replaced by another size keeps its product, and its steps run on t
   await expect
     .poll(async () => (await photoNamed(request, 'smaller.jpg'))?.cutout.width, { timeout: 240_000 })
     .toBeLessThan(photo.cutout.width * 0.55);
-  const products = (await (await request.get('/api/products')).json()) as {
-    variants: { photoId: string; data: { variant: string } }[];
-  }[];
+  const { products } = (await (await request.get('/api/products')).json()) as {
+    products: { variants: { photoId: string; data: { variant: string } }[] }[];
+  };
   const variant = products.flatMap((p) => p.variants).find((v) => v.data.variant === 'Oxblood glaze')!;
   expect(variant.photoId).toBe(photo.id);
 });

@@ -248,7 +248,7 @@ test('three workers share a delivery; one is killed, one cut off; nothing is los
 
 test('a recipe runs over products, runs again only what changed, and says why a step failed', async () => {
   const worker = (await startWorker()).child;
-  const products = (await call('GET', '/api/products')).body as { id: string; title: string }[];
+  const products = (await call('GET', '/api/products')).body.products as { id: string; title: string }[];
   const twine = products.find((p) => p.title.startsWith('Garden twine'))!;
   const scoop = products.find((p) => p.title.startsWith('Soil scoop'))!;
   const [scene] = (await call('GET', '/api/scenes')).body;

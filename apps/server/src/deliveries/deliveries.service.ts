@@ -46,6 +46,8 @@ interface ChosenCell {
 
 @Injectable()
 export class DeliveriesService {
+  private readonly ended = new Map<string, Counts>();
+
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(POOL) private readonly pool: pg.Pool,
@@ -150,7 +152,7 @@ export class DeliveriesService {
       .where(eq(deliveries.workspaceId, WORKSPACE))
       .orderBy(desc(deliveries.createdAt))
       .limit(200);
-    const counts = await this.counts(rows.map((r) => r.id));
+    const counts = await this.counts(rows);
     return rows.map((r) => ({ ...r, ...counts(r.id) }));
   }
 
@@ -160,7 +162,7 @@ export class DeliveriesService {
       .from(deliveries)
       .where(and(eq(deliveries.id, id), eq(deliveries.workspaceId, WORKSPACE)));
     if (!delivery) throw new NotFoundException('This delivery is not here any more.');
-    const counts = (await this.counts([id]))(id);
+    const counts = (await this.counts([delivery]))(id);
     const groups = await this.db
       .select({ marketplace: deliveryCells.marketplace, listing: deliveryCells.listing, n: count() })
       .from(deliveryCells)
@@ -318,33 +320,46 @@ export class DeliveriesService {
     return { names, clashes: names.filter((n, i) => n !== wished[i]).length };
   }
 
-  private async counts(ids: string[]) {
-    const rows = ids.length
+  /** How many pictures of each delivery are made and failed, and their bytes. Of those that have ended it is known already. */
+  private async counts(rows: (typeof deliveries.$inferSelect)[]): Promise<(id: string) => Counts> {
+    const stamp = (d: (typeof rows)[number]) => `${d.id} ${d.finishedAt?.toISOString()}`;
+    const open = rows.filter((d) => !d.finishedAt || !this.ended.has(stamp(d)));
+    const found = open.length
       ? await this.db
           .select({
             id: deliveryCells.deliveryId,
-            state: paintings.state,
-            n: count(),
+            total: count(),
+            made: sql<number>`count(*) filter (where ${paintings.state} = 'done')::int`,
+            failed: sql<number>`count(*) filter (where ${paintings.state} = 'failed')::int`,
             bytes: sql<number>`coalesce(sum(${paintings.bytes}), 0)::float8`,
           })
           .from(deliveryCells)
           .innerJoin(paintings, eq(paintings.key, deliveryCells.key))
-          .where(inArray(deliveryCells.deliveryId, ids))
-          .groupBy(deliveryCells.deliveryId, paintings.state)
+          .where(
+            inArray(
+              deliveryCells.deliveryId,
+              open.map((d) => d.id),
+            ),
+          )
+          .groupBy(deliveryCells.deliveryId)
       : [];
-    return (id: string) => {
-      const mine = rows.filter((r) => r.id === id);
-      const of = (state?: string) =>
-        mine.filter((r) => !state || r.state === state).reduce((s, r) => s + r.n, 0);
-      return {
-        total: of(),
-        made: of('done'),
-        failed: of('failed'),
-        bytes: mine.reduce((s, r) => s + r.bytes, 0),
-      };
-    };
+    const counts = new Map<string, Counts>(found.map(({ id, ...own }) => [id, own]));
+    for (const d of rows) {
+      const own = counts.get(d.id) ?? this.ended.get(stamp(d)) ?? NONE;
+      counts.set(d.id, own);
+      if (d.finishedAt) this.ended.set(stamp(d), own);
+    }
+    return (id) => counts.get(id)!;
   }
 }
+
+interface Counts {
+  total: number;
+  made: number;
+  failed: number;
+  bytes: number;
+}
+const NONE: Counts = { total: 0, made: 0, failed: 0, bytes: 0 };
 
 const NOTHING: Record<Which, string> = {
   all: 'fed',

@@ -1,7 +1,7 @@
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Pose } from '@scenograph/core/elements/product/definition';
-import { asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/database';
 import { kitOf } from '../brand/brand.service';
 import { artworks, photos, products, variants } from '../database/schema';
@@ -15,8 +15,15 @@ export interface VariantWithData {
   data: ProductData;
 }
 
-/** Products' variants with what shots may be bound to, in their order. */
-export async function variantsOf(db: Database, productIds: string[]): Promise<VariantWithData[]> {
+/**
+ * Products' variants with what shots may be bound to, in their order.
+ * @param most how many of each product
+ */
+export async function variantsOf(
+  db: Database,
+  productIds: string[],
+  most?: number,
+): Promise<VariantWithData[]> {
   if (!productIds.length) return [];
   const rows = await db
     .select({
@@ -30,7 +37,14 @@ export async function variantsOf(db: Database, productIds: string[]): Promise<Va
     .innerJoin(products, eq(products.id, variants.productId))
     .leftJoin(photos, eq(photos.id, variants.photoId))
     .leftJoin(artworks, eq(artworks.id, variants.artworkId))
-    .where(inArray(variants.productId, productIds))
+    .where(
+      and(
+        inArray(variants.productId, productIds),
+        most
+          ? sql`${variants.id} in (select id from (select id, row_number() over (partition by product_id order by position) as n from variants) numbered where n <= ${most})`
+          : undefined,
+      ),
+    )
     .orderBy(asc(variants.position), asc(variants.id));
   const { kit: brand } = await kitOf(db);
   return rows.map(({ variant, product, cutout, photo, artwork }) => ({

@@ -7,14 +7,14 @@ import {
   priceSchema,
   skuSchema,
 } from '@scenograph/core/table/variant-row';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Response } from 'express';
 import Joi from 'joi';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
-import { products } from '../database/schema';
+import { products, variants } from '../database/schema';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
-import { variantsOf } from './product-data';
+import { brandApart, variantsOf } from './product-data';
 import { VariantsService, type DataChange, type NewVariant, type VariantPatch } from './variants.service';
 
 const millimetres = Joi.number().greater(0).max(20000).allow(null);
@@ -56,6 +56,9 @@ const batch = Joi.object({
 });
 const way = Joi.object({ way: Joi.string().valid('undo', 'redo').required() });
 
+/** Variants of each product that are sent with the list of all. */
+const LISTED = 12;
+
 @Controller('api')
 export class ProductsController {
   constructor(
@@ -63,18 +66,21 @@ export class ProductsController {
     @Inject(VariantsService) private readonly data: VariantsService,
   ) {}
 
+  /** All products with their first variants; the brand comes once beside them. */
   @Get('products')
   async list() {
     const rows = await this.db
-      .select()
+      .select({ ...getTableColumns(products), count: sql<number>`count(${variants.id})::int` })
       .from(products)
+      .leftJoin(variants, eq(variants.productId, products.id))
       .where(eq(products.workspaceId, WORKSPACE))
+      .groupBy(products.id)
       .orderBy(asc(products.createdAt));
-    const all = await variantsOf(
-      this.db,
-      rows.map((p) => p.id),
-    );
-    return rows.map((product) => ({ ...product, variants: all.filter((v) => v.productId === product.id) }));
+    const ids = rows.map((p) => p.id);
+    const { brand, variants: all } = brandApart(await variantsOf(this.db, ids, LISTED));
+    const own = new Map<string, typeof all>(ids.map((id) => [id, []]));
+    for (const v of all) own.get(v.productId)!.push(v);
+    return { brand, products: rows.map((product) => ({ ...product, variants: own.get(product.id)! })) };
   }
 
   @Patch('products/:id')

@@ -43,6 +43,7 @@ export class VariantsService {
     const own = await variantsOf(this.db, [id]);
     return {
       ...product,
+      count: own.length,
       variants: own.map((v) => ({ ...v, data: { ...v.data, brand: undefined } })),
       edits: await editState(this.db, scopeOf(id)),
     };

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import useSWR, { mutate, type SWRResponse } from 'swr';
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import type { Encoding, FileWords } from '@scenograph/core/delivery/encoding';
@@ -59,6 +60,20 @@ const get = <T>(path: string) => request<T>('GET', path).then(withBrand);
 
 export function useServer<T>(path: string | null): SWRResponse<T, Error> {
   return useSWR<T, Error>(path, get, { revalidateOnFocus: false });
+}
+
+/** All products with their first variants, each with the brand they share. */
+export function useProducts(): { data: Product[] | undefined; error: Error | undefined } {
+  const { data, error } = useServer<{ brand: BrandKit | null; products: Product[] }>('/api/products');
+  const products = useMemo(
+    () =>
+      data?.products.map((p) => ({
+        ...p,
+        variants: p.variants.map((v) => ({ ...v, data: { ...v.data, brand: data.brand } })),
+      })),
+    [data],
+  );
+  return { data: products, error };
 }
 
 /** Sends a file's bytes as they are, telling how far it has come. */
@@ -164,6 +179,8 @@ export interface Product {
   heightMm: number | null;
   depthMm: number | null;
   pose: Pose;
+  /** How many variants it has; the first of them come with a list of products. */
+  count: number;
   variants: Variant[];
 }
 

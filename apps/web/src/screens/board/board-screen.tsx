@@ -1,13 +1,13 @@
-import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { slotKey } from '@scenograph/core/spec/slot';
 import { refresh, refreshBoards, request, useServer, type Board, type ListingDetail } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
-import { Button, buttonClass, IconButton, Select } from '../../ui/controls';
+import { Button, buttonClass, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
+import { UndoRedo } from '../../ui/undo-redo';
 import { DeliverDialog } from '../deliveries/deliver-dialog';
 import { AddShot } from './add-shot';
 import { BoardGrid, type BoardColumn } from './board-grid';
@@ -244,20 +244,7 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
           <Button tone="quiet" onClick={() => setShowShots(!showShots)} aria-pressed={showShots}>
             {showShots ? 'Hide shots' : 'Show shots'}
           </Button>
-          <IconButton
-            label={board?.edits.undo ? `Undo: ${board.edits.undo}` : 'Nothing to undo'}
-            disabled={!board?.edits.undo}
-            onClick={() => void turn('undo')}
-          >
-            <Undo2 size={15} aria-hidden />
-          </IconButton>
-          <IconButton
-            label={board?.edits.redo ? `Redo: ${board.edits.redo}` : 'Nothing to redo'}
-            disabled={!board?.edits.redo}
-            onClick={() => void turn('redo')}
-          >
-            <Redo2 size={15} aria-hidden />
-          </IconButton>
+          <UndoRedo edits={board?.edits} onTurn={(way) => void turn(way)} />
         </div>
       </div>
       <main className="flex min-h-0 grow">

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
@@ -16,8 +16,8 @@ import { Button, buttonClass } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { bytesText, StatusMark } from '../../ui/status';
-import { paintThumbnail } from '../../workers/painters';
 import { useChecks } from '../listings/cell-picture';
+import { PaintedShot } from '../listings/painted-shot';
 import { mendFromBoard } from './mend';
 import { useKnownSizes } from './use-known-sizes';
 
@@ -110,7 +110,12 @@ export function CellPanel({
             />
           </a>
         ) : resolved ? (
-          <LivePicture resolved={resolved} size={size} />
+          <PaintedShot
+            resolved={resolved}
+            scale={Math.min(1, k * window.devicePixelRatio)}
+            style={size}
+            className="border-line border bg-white"
+          />
         ) : (
           <span className="border-ink-3 text-ink-2 flex h-full items-center justify-center border border-dashed text-center">
             {cell?.owed === 'no-cutout' ? 'The variant has no cutout' : 'Owed: no shot feeds it'}
@@ -276,31 +281,4 @@ function WaiveDialog({
       </div>
     </Dialog>
   );
-}
-
-function LivePicture({
-  resolved,
-  size,
-}: {
-  resolved: Parameters<typeof paintThumbnail>[0];
-  size: { width: number; height: number };
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    let wanted = true;
-    const scale = Math.min(1, (size.width * window.devicePixelRatio) / resolved.width);
-    paintThumbnail(resolved, scale, () => wanted)
-      .then((bitmap) => {
-        const target = canvas.current;
-        if (!bitmap || !wanted || !target) return;
-        target.width = bitmap.width;
-        target.height = bitmap.height;
-        target.getContext('2d')!.drawImage(bitmap, 0, 0);
-      })
-      .catch(() => undefined);
-    return () => {
-      wanted = false;
-    };
-  }, [resolved, size.width]);
-  return <canvas ref={canvas} style={size} className="border-line border bg-white" aria-hidden />;
 }

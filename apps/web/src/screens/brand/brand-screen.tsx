@@ -4,7 +4,7 @@ import type { BrandKit } from '@scenograph/core/brand/kit';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { DESIGNS } from '@scenograph/core/templates/designs';
 import { fillTemplate } from '@scenograph/core/templates/fill';
-import { useServer, type Product } from '../../api/client';
+import { type Product, useProducts } from '../../api/client';
 import { IconButton } from '../../ui/controls';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
@@ -54,7 +54,7 @@ export function BrandScreen() {
 
 /** The kit at work: a few designs with a product of one's own. */
 function Seen({ kit }: { kit: BrandKit }) {
-  const { data: products } = useServer<Product[]>('/api/products');
+  const { data: products } = useProducts();
   const product = products?.find((p) => p.variants.some((v) => v.data.cutout));
   const variant = product?.variants.find((v) => v.data.cutout);
   return (

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { worst } from '@scenograph/core/spec/checks/index';
@@ -11,11 +11,11 @@ import { Trouble, Waiting } from '../../ui/states';
 import { StatusMark } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
 import { useSize } from '../../ui/use-size';
-import { paintThumbnail } from '../../workers/painters';
 import { CellChoice } from '../board/cell-choice';
 import { useCell, type OpenCell } from '../board/use-cell';
 import { useKnownSizes } from '../board/use-known-sizes';
 import { useChecks, useThumbnail } from '../listings/cell-picture';
+import { PaintedShot } from '../listings/painted-shot';
 import { ListingTrail } from '../listings/listing-trail';
 
 const MOST = 4;
@@ -165,24 +165,8 @@ function Candidate({
 }) {
   const { slot, slotKey, variant, detail } = cell;
   const resolved = useResolved(shot, cell);
-  const canvas = useRef<HTMLCanvasElement>(null);
   const known = useKnownSizes(detail);
   const results = useChecks(resolved, slot, slotKey, known, true);
-  useEffect(() => {
-    let wanted = true;
-    paintThumbnail(resolved, 1, () => wanted)
-      .then((bitmap) => {
-        const target = canvas.current;
-        if (!bitmap || !wanted || !target) return;
-        target.width = bitmap.width;
-        target.height = bitmap.height;
-        target.getContext('2d')!.drawImage(bitmap, 0, 0);
-      })
-      .catch(() => undefined);
-    return () => {
-      wanted = false;
-    };
-  }, [resolved]);
   const state = results ? worst(results) : null;
   return (
     <section aria-label={shot.title} className="flex min-w-0 flex-col" style={{ width: frame.width }}>
@@ -194,7 +178,7 @@ function Candidate({
         onView={onView}
         frame={frame}
       >
-        <canvas ref={canvas} />
+        <PaintedShot resolved={resolved} scale={1} />
       </SharedView>
       <div className="flex items-center gap-2 pt-2">
         <StatusMark mark={state ?? 'working'} />

@@ -3,16 +3,17 @@ import { useEffect, useState } from 'react';
 import { PLAIN_ENCODING, type Encoding } from '@scenograph/core/delivery/encoding';
 import { FORMATS, type Format } from '@scenograph/core/spec/slot';
 import { refresh, request } from '../../api/client';
-import { Button, IconButton, Segmented, Select, Slider, Switch } from '../../ui/controls';
+import { Button, IconButton, Segmented, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { SharedView, WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
 import { Trouble, Waiting } from '../../ui/states';
-import { bytesText, StatusMark } from '../../ui/status';
+import { bytesText } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
 import { useSize } from '../../ui/use-size';
 import { CellChoice } from '../board/cell-choice';
 import { useCell, type OpenCell } from '../board/use-cell';
 import { ListingTrail } from '../listings/listing-trail';
+import { describe, Options, Outcome, type Result } from './way';
 
 export function EncodingScreen() {
   const { cell, error } = useCell();
@@ -31,18 +32,6 @@ export function EncodingScreen() {
   );
 }
 
-type Result =
-  | {
-      ok: true;
-      file: number;
-      size: number;
-      format: string;
-      quality: number | null;
-      milliseconds: number;
-      ssim: number;
-    }
-  | { ok: false; reason: string };
-
 /** The database keeps the keys of a document in an order of its own. */
 const sameEncoding = (a: Encoding | null, b: Encoding) =>
   a !== null && (Object.keys(b) as (keyof Encoding)[]).every((key) => a[key] === b[key]);
@@ -59,16 +48,6 @@ const fresh = (change: Partial<Encoding>): Try => ({
   encoding: { ...PLAIN_ENCODING, ...change },
   result: null,
 });
-
-/** How a measured similarity looks to the eye, in a word. */
-const looks = (s: number) =>
-  s > 0.995
-    ? 'not to be told apart'
-    : s > 0.98
-      ? 'hardly to be seen'
-      : s > 0.95
-        ? 'seen from near'
-        : 'plain to see';
 
 function Desk({ cell }: { cell: OpenCell }) {
   const { slot, slotKey, variant, detail } = cell;
@@ -278,126 +257,5 @@ function Desk({ cell }: { cell: OpenCell }) {
         </Button>
       </aside>
     </main>
-  );
-}
-
-function describe({ format, quality, lossless, colours, chroma, progressive }: Encoding): string {
-  const parts = [
-    format ?? 'first format',
-    format === 'png'
-      ? colours
-        ? `${colours} colours`
-        : 'lossless'
-      : lossless
-        ? 'lossless'
-        : quality
-          ? `q ${quality}`
-          : 'q by limit',
-    chroma,
-    progressive && 'progressive',
-  ];
-  return parts.filter(Boolean).join(', ');
-}
-
-function Options({
-  encoding,
-  format,
-  onChange,
-}: {
-  encoding: Encoding;
-  format: Format;
-  onChange(patch: Partial<Encoding>): void;
-}) {
-  const [held, setHeld] = useState<number | null>(null);
-  const lossy = format !== 'png' && !encoding.lossless;
-  return (
-    <div className="mt-1.5">
-      {lossy && (
-        <>
-          <Switch
-            label="Highest quality within the byte limit"
-            on={encoding.quality === null}
-            onChange={(on) => onChange({ quality: on ? null : 82 })}
-          />
-          {encoding.quality !== null && (
-            <Slider
-              label="Quality"
-              unit=""
-              min={1}
-              max={100}
-              value={held ?? encoding.quality}
-              onChange={setHeld}
-              onCommit={(quality) => {
-                setHeld(null);
-                onChange({ quality: Math.round(quality) });
-              }}
-            />
-          )}
-        </>
-      )}
-      {(format === 'webp' || format === 'avif') && (
-        <Switch label="Without loss" on={encoding.lossless} onChange={(lossless) => onChange({ lossless })} />
-      )}
-      {(format === 'jpeg' || (format === 'avif' && !encoding.lossless)) && (
-        <Segmented
-          label="Chroma resolution"
-          value={encoding.chroma ?? 'usual'}
-          onChange={(v) => onChange({ chroma: v === 'usual' ? null : (v as Encoding['chroma']) })}
-          options={[
-            { value: 'usual', title: 'By quality' },
-            { value: '4:4:4', title: '4:4:4' },
-            { value: '4:2:0', title: '4:2:0' },
-          ]}
-        />
-      )}
-      {format === 'jpeg' && (
-        <Switch
-          label="Progressive: coarse first"
-          on={encoding.progressive}
-          onChange={(progressive) => onChange({ progressive })}
-        />
-      )}
-      {format === 'png' && (
-        <Segmented
-          label="Colours"
-          value={String(encoding.colours ?? 'all')}
-          onChange={(v) => onChange({ colours: v === 'all' ? null : Number(v) })}
-          options={['all', '256', '128', '64', '32'].map((v) => ({ value: v, title: v }))}
-        />
-      )}
-    </div>
-  );
-}
-
-function Outcome({ result, maxBytes, pixels }: { result: Result | null; maxBytes: number; pixels: number }) {
-  if (!result) return <p className="text-ink-2 mt-2 text-[12px]">Writing and comparing ...</p>;
-  if (!result.ok)
-    return (
-      <p className="text-coral-ink mt-2 flex items-start gap-1.5 text-[12px]">
-        <StatusMark mark="stop" /> {result.reason}
-      </p>
-    );
-  const over = result.size > maxBytes;
-  return (
-    <dl className="measure mt-2 grid grid-cols-[auto_1fr] gap-x-3">
-      <dt className="text-ink-2">size</dt>
-      <dd className={over ? 'text-coral-ink' : ''}>
-        {bytesText(result.size)}
-        {over && ` (${bytesText(result.size - maxBytes)} too much)`}
-        <span className="text-ink-2"> {((result.size * 8) / pixels).toFixed(2)} bit a pixel</span>
-      </dd>
-      <dt className="text-ink-2">time</dt>
-      <dd>{result.milliseconds} ms</dd>
-      <dt className="text-ink-2">likeness</dt>
-      <dd>
-        {result.ssim.toFixed(4)} <span className="text-ink-2 font-sans">{looks(result.ssim)}</span>
-      </dd>
-      {result.quality !== null && (
-        <>
-          <dt className="text-ink-2">{result.format === 'png' ? 'colours' : 'quality'}</dt>
-          <dd>{result.quality}</dd>
-        </>
-      )}
-    </dl>
   );
 }

@@ -1,17 +1,14 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { reducedUrl, refresh, request, useServer, type Product } from '../../api/client';
+import { reducedUrl, refresh, request, useProducts } from '../../api/client';
 import { Button, buttonClass, NumberField, Segmented, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 
-/** Variants that are listed here; all of them are in the product's data. */
-const LISTED = 12;
-
 export function ProductsScreen() {
-  const { data, error } = useServer<Product[]>('/api/products');
+  const { data, error } = useProducts();
   const change = async (path: string, patch: unknown) => {
     try {
       await request('PATCH', path, patch);
@@ -79,11 +76,11 @@ export function ProductsScreen() {
                 />
               </div>
               <Link to={`/products/${product.id}`} className={buttonClass('plain', 'ml-auto')}>
-                Data of <span className="measure">{product.variants.length}</span> variants
+                Data of <span className="measure">{product.count}</span> variants
               </Link>
             </div>
             <ul>
-              {product.variants.slice(0, LISTED).map((v) => (
+              {product.variants.map((v) => (
                 <li
                   key={v.id}
                   className="border-line flex items-center gap-3 border-b px-4 py-1.5 last:border-b-0"

@@ -1,11 +1,11 @@
-import { Plus, Trash2 } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { UNTIDIED } from '@scenograph/core/retouch/tidy';
 import { MAKES_SHOT, readSteps, STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer, type Product, type Scene } from '../../api/client';
-import { Button, buttonClass, Select, Slider, TextField } from '../../ui/controls';
+import { refresh, request, useServer, type Product, type Scene, useProducts } from '../../api/client';
+import { Button, buttonClass, Select, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { StatusMark, type Mark } from '../../ui/status';
@@ -13,6 +13,7 @@ import { TopBar } from '../../ui/top-bar';
 import { secondsText } from '../deliveries/deliver-dialog';
 import { useTemplates } from '../templates/use-templates';
 import type { Recipe } from './recipes-screen';
+import { StepDesk } from './step-desk';
 
 interface StepResult {
   state: 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
@@ -44,7 +45,7 @@ const MARKS: Record<StepResult['state'], Mark> = {
 export function RecipeScreen() {
   const { id } = useParams();
   const { data, error } = useServer<RecipeDetail>(`/api/recipes/${id}`);
-  const { data: products } = useServer<Product[]>('/api/products');
+  const { data: products } = useProducts();
   return (
     <>
       <TopBar />
@@ -328,95 +329,15 @@ function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: Prod
           </table>
         </div>
         {step && (
-          <aside
-            aria-label="Step"
-            className="border-line bg-card grid w-72 shrink-0 content-start gap-3 overflow-y-auto border-l p-4"
-          >
-            <h2 className="font-display text-[16px] font-bold">{STEP_TITLES[step.kind]}</h2>
-            <TextField
-              label="Name"
-              value={step.title}
-              onCommit={(title) => title.trim() && put({ title: title.trim() })}
-            />
-            {step.kind === 'tidy' && <TidyPart step={step} onPut={put} />}
-            {step.kind === 'arrange' && (
-              <Select
-                label="How it sits"
-                value={step.pose}
-                onChange={(pose) => put({ pose })}
-                options={[
-                  { value: 'stand', title: 'Stands' },
-                  { value: 'float', title: 'Floats' },
-                  { value: 'flat', title: 'Lies flat' },
-                ]}
-              />
-            )}
-            {step.kind === 'stage' && scenes && (
-              <Select
-                label="Scene"
-                value={step.scene}
-                onChange={(scene) => put({ scene, title: scenes.find((s) => s.id === scene)!.title })}
-                options={scenes.map((s) => ({ value: s.id, title: s.title }))}
-              />
-            )}
-            {step.kind === 'template' && templates && (
-              <Select
-                label="Template"
-                value={step.template}
-                onChange={(template) =>
-                  put({ template, title: templates.find((t) => t.id === template)!.title })
-                }
-                options={templates.map((t) => ({ value: t.id, title: t.title }))}
-              />
-            )}
-            {step.kind === 'fit' && (
-              <fieldset>
-                <legend className="text-ink-2 mb-1 text-[12px]">Spec sheets</legend>
-                {sheets?.map((s) => (
-                  <label key={s.id} className="flex h-7 items-center gap-2">
-                    <input
-                      type="checkbox"
-                      className="accent-spruce"
-                      checked={step.sheets.includes(s.id)}
-                      onChange={(e) =>
-                        put({
-                          sheets: e.target.checked
-                            ? [...step.sheets, s.id]
-                            : step.sheets.filter((x) => x !== s.id),
-                        })
-                      }
-                    />
-                    {s.marketplace}
-                  </label>
-                ))}
-              </fieldset>
-            )}
-            <fieldset>
-              <legend className="text-ink-2 mb-1 text-[12px]">Comes after</legend>
-              {steps
-                .filter((s) => s.id !== step.id)
-                .map((s) => (
-                  <label key={s.id} className="flex h-6.5 items-center gap-2">
-                    <input
-                      type="checkbox"
-                      className="accent-spruce"
-                      checked={step.after.includes(s.id)}
-                      onChange={(e) =>
-                        put({
-                          after: e.target.checked
-                            ? [...step.after, s.id]
-                            : step.after.filter((a) => a !== s.id),
-                        })
-                      }
-                    />
-                    <span className="truncate">{s.title}</span>
-                  </label>
-                ))}
-            </fieldset>
-            <Button tone="danger" onClick={removeStep}>
-              <Trash2 size={14} aria-hidden /> Remove this step
-            </Button>
-          </aside>
+          <StepDesk
+            step={step}
+            steps={steps}
+            scenes={scenes}
+            sheets={sheets}
+            templates={templates}
+            onPut={put}
+            onRemove={removeStep}
+          />
         )}
       </main>
     </>
@@ -430,45 +351,4 @@ function levelsOf(steps: RecipeStep[]): RecipeStep[][] {
   const columns: RecipeStep[][] = [];
   for (const s of steps) (columns[level.get(s.id)!] ??= []).push(s);
   return columns.filter(Boolean);
-}
-
-function TidyPart({
-  step,
-  onPut,
-}: {
-  step: Extract<RecipeStep, { kind: 'tidy' }>;
-  onPut(patch: Partial<RecipeStep>): void;
-}) {
-  const { tidy } = step;
-  const [held, setHeld] = useState<Record<string, number>>({});
-  const slider = (
-    label: string,
-    key: 'exposure' | 'contrast' | 'localContrast' | 'saturation',
-    reach: number,
-    unit = '',
-  ) => (
-    <Slider
-      label={label}
-      unit={unit}
-      min={-reach}
-      max={reach}
-      step={0.01}
-      digits={2}
-      value={held[key] ?? tidy[key]}
-      onChange={(v) => setHeld({ ...held, [key]: v })}
-      onCommit={(v) => {
-        setHeld({});
-        onPut({ tidy: { ...tidy, [key]: v } });
-      }}
-    />
-  );
-  return (
-    <div>
-      {slider('Exposure', 'exposure', 3, 'EV')}
-      {slider('Contrast', 'contrast', 1)}
-      {slider('Local contrast', 'localContrast', 1)}
-      {slider('Saturation', 'saturation', 1)}
-      <p className="text-ink-2 text-[12px]">The rest of tidying is left to each photo's own desk.</p>
-    </div>
-  );
 }

@@ -15,8 +15,8 @@ import {
   useServer,
   type ListingDetail,
   type Picture,
-  type Product,
   type Variant,
+  useProducts,
 } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, IconButton, Select } from '../../ui/controls';
@@ -179,7 +179,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     },
     [add, data, detail.listing.productId],
   );
-  const { data: allProducts } = useServer<Product[]>('/api/products');
+  const { data: allProducts } = useProducts();
   const choices = useMemo<(VariantChoice & { title: string })[]>(
     () =>
       (allProducts ?? []).flatMap((p) =>

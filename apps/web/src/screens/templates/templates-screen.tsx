@@ -10,9 +10,9 @@ import {
   useServer,
   type ListingDetail,
   type ListingSummary,
-  type Product,
   type ShotRow,
   type Variant,
+  useProducts,
 } from '../../api/client';
 import { Button, IconButton } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
@@ -26,7 +26,7 @@ import { PurposeSeason } from './purpose-season';
 /** Laid-out pictures with places for products and data, shown with a product of one's own. */
 export function TemplatesScreen() {
   const { data: templates, error } = useTemplates();
-  const { data: products } = useServer<Product[]>('/api/products');
+  const { data: products } = useProducts();
   const { data: listings } = useServer<ListingSummary[]>('/api/listings');
   const [purpose, setPurpose] = useState('all');
   const [season, setSeason] = useState('all');
