@@ -1,4 +1,4 @@
-import { Body, Controller, Get, Inject, Param, Post } from '@nestjs/common';
+import { Body, Controller, Get, Inject, Param, Post, Query } from '@nestjs/common';
 import Joi from 'joi';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
@@ -9,6 +9,10 @@ const fromPhotos = Joi.object({
   title: Joi.string().trim().min(1).max(200).required(),
   sheets: Joi.array().items(Joi.string()).min(1).unique(),
   sceneId: Joi.string().uuid(),
+});
+const page = Joi.object({
+  limit: Joi.number().integer().min(1).max(5000).default(300),
+  search: Joi.string().trim().max(100).allow('').default(''),
 });
 const newShot = Joi.object({
   kind: Joi.string().valid('white', 'scene').required(),
@@ -34,8 +38,8 @@ export class ListingsController {
   constructor(@Inject(ListingsService) private readonly listings: ListingsService) {}
 
   @Get()
-  list() {
-    return this.listings.list();
+  list(@Query(validated(page)) { limit, search }: { limit: number; search: string }) {
+    return this.listings.list(limit, search);
   }
 
   @Get(':id')

@@ -27,8 +27,8 @@ type ListedRow = {
 export class ListingsService {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
-  /** All listings, newest first, in a few words: one statement, however many there are. */
-  async list() {
+  /** Listings, newest first, in a few words: one statement. `search` looks in their titles and their products'. */
+  async list(limit = 300, search = '') {
     const [rows, sheets] = await Promise.all([
       this.db.execute<ListedRow>(sql`
         select l.id, l.title, l.sheets, l.created_at as "createdAt", p.id as "productId", p.title as product,
@@ -46,7 +46,9 @@ export class ListingsService {
           select count(*) as count, jsonb_agg(s.feeds) as feeds from shots s where s.listing_id = l.id
         ) s on true
         where l.workspace_id = ${WORKSPACE}
-        order by l.created_at desc`),
+          and (${search} = '' or l.title ilike ${`%${search}%`} or p.title ilike ${`%${search}%`})
+        order by l.created_at desc
+        limit ${limit}`),
       allSheets(this.db),
     ]);
     return rows.rows.map(({ feeds, ...listing }) => {

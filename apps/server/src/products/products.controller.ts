@@ -1,4 +1,15 @@
-import { Body, Controller, Get, Inject, NotFoundException, Param, Patch, Post, Res } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Get,
+  Inject,
+  NotFoundException,
+  Param,
+  Patch,
+  Post,
+  Query,
+  Res,
+} from '@nestjs/common';
 import {
   currencySchema,
   fieldsSchema,
@@ -7,7 +18,7 @@ import {
   priceSchema,
   skuSchema,
 } from '@scenograph/core/table/variant-row';
-import { and, asc, eq, getTableColumns, sql } from 'drizzle-orm';
+import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Response } from 'express';
 import Joi from 'joi';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
@@ -54,7 +65,17 @@ const batch = Joi.object({
   add: Joi.array().items(newVariant).max(LIMITS.variants).default([]),
   remove: Joi.array().items(Joi.string().uuid()).max(LIMITS.variants).default([]),
 });
+const page = Joi.object({
+  limit: Joi.number().integer().min(1).max(2000).default(100),
+  search: Joi.string().trim().max(100).allow('').default(''),
+});
 const way = Joi.object({ way: Joi.string().valid('undo', 'redo').required() });
+
+/** Products whose title, or the SKU of one of whose variants, holds some words. */
+const matching = (search: string) =>
+  search
+    ? sql`(${products.title} ilike ${`%${search}%`} or exists (select 1 from ${variants} where ${variants.productId} = ${products.id} and ${variants.sku} ilike ${`%${search}%`}))`
+    : undefined;
 
 /** Variants of each product that are sent with the list of all. */
 const LISTED = 12;
@@ -66,21 +87,37 @@ export class ProductsController {
     @Inject(VariantsService) private readonly data: VariantsService,
   ) {}
 
-  /** All products with their first variants; the brand comes once beside them. */
+  /** Products in pages, with their first variants; the brand comes once beside them. */
   @Get('products')
-  async list() {
-    const rows = await this.db
-      .select({ ...getTableColumns(products), count: sql<number>`count(${variants.id})::int` })
-      .from(products)
-      .leftJoin(variants, eq(variants.productId, products.id))
-      .where(eq(products.workspaceId, WORKSPACE))
-      .groupBy(products.id)
-      .orderBy(asc(products.createdAt));
+  async list(@Query(validated(page)) { limit, search }: { limit: number; search: string }) {
+    const found = and(eq(products.workspaceId, WORKSPACE), matching(search));
+    const [rows, [{ total }]] = await Promise.all([
+      this.db
+        .select({
+          ...getTableColumns(products),
+          count: sql<number>`(select count(*)::int from ${variants} where ${variants.productId} = ${products.id})`,
+        })
+        .from(products)
+        .where(found)
+        .orderBy(asc(products.createdAt))
+        .limit(limit),
+      this.db.select({ total: count() }).from(products).where(found),
+    ]);
     const ids = rows.map((p) => p.id);
     const { brand, variants: all } = brandApart(await variantsOf(this.db, ids, LISTED));
     const own = new Map<string, typeof all>(ids.map((id) => [id, []]));
     for (const v of all) own.get(v.productId)!.push(v);
-    return { brand, products: rows.map((product) => ({ ...product, variants: own.get(product.id)! })) };
+    return { brand, total, products: rows.map((p) => ({ ...p, variants: own.get(p.id)! })) };
+  }
+
+  /** All products by name only. */
+  @Get('products/titles')
+  titles() {
+    return this.db
+      .select({ id: products.id, title: products.title })
+      .from(products)
+      .where(eq(products.workspaceId, WORKSPACE))
+      .orderBy(asc(products.createdAt));
   }
 
   @Patch('products/:id')

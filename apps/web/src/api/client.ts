@@ -62,9 +62,14 @@ export function useServer<T>(path: string | null): SWRResponse<T, Error> {
   return useSWR<T, Error>(path, get, { revalidateOnFocus: false });
 }
 
-/** All products with their first variants, each with the brand they share. */
-export function useProducts(): { data: Product[] | undefined; error: Error | undefined } {
-  const { data, error } = useServer<{ brand: BrandKit | null; products: Product[] }>('/api/products');
+/** Products with their first variants, each with the brand they share; `total` counts those that were not sent too. */
+export function useProducts(
+  limit = 100,
+  search = '',
+): { data: Product[] | undefined; total: number; error: Error | undefined } {
+  const { data, error } = useServer<{ brand: BrandKit | null; total: number; products: Product[] }>(
+    `/api/products?limit=${limit}&search=${encodeURIComponent(search)}`,
+  );
   const products = useMemo(
     () =>
       data?.products.map((p) => ({
@@ -73,7 +78,7 @@ export function useProducts(): { data: Product[] | undefined; error: Error | und
       })),
     [data],
   );
-  return { data: products, error };
+  return { data: products, total: data?.total ?? 0, error };
 }
 
 /** Sends a file's bytes as they are, telling how far it has come. */

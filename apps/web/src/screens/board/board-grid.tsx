@@ -1,32 +1,12 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { useCallback, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
-import type { Slot, SpecSheet } from '@scenograph/core/spec/slot';
 import { reducedUrl, type Board, type ListingDetail, type ShotRow, type Variant } from '../../api/client';
-import { Select } from '../../ui/controls';
-import { StatusMark } from '../../ui/status';
-import { BoardPicture } from './board-picture';
-import { CELL_STATES, DIFFERENCES } from './cell-state';
+import { BoardCell, columnWidth, ROW, type Modifiers } from './board-cell';
 import { between, cellAt, withCells, type Choice } from './choice';
+import { HEAD, SlotHead, type BoardColumn } from './slot-head';
 
-const ROW = 104;
-const HEAD = 94;
 const NAMES = 208;
-const PICTURE = 64;
-
-export interface BoardColumn {
-  key: string;
-  slot: Slot;
-  sheet: SpecSheet;
-  /** Its place in the server's rows. */
-  index: number;
-}
-
-const pictureSize = ({ width, height }: Slot) => {
-  const k = Math.min(168 / width, PICTURE / height);
-  return { width: Math.max(10, Math.round(width * k)), height: Math.max(8, Math.round(height * k)) };
-};
-const columnWidth = (slot: Slot) => Math.max(132, pictureSize(slot).width + 24);
 
 /**
  * Variants down, slots across. Only what is in view is in the page; cells are chosen with the pointer (with Shift a
@@ -89,29 +69,40 @@ export function BoardGrid({
     },
     [ownFeeds, shotBySlot, shotById],
   );
-  const open = (row: number, column: number) => {
-    const shot = shotOf(variants[row].id, columns[column].key);
-    if (shot)
-      void navigate(
-        `/shots/${shot.id}?slot=${encodeURIComponent(columns[column].key)}&variant=${variants[row].id}`,
-      );
-  };
-  const pick = (
-    row: number,
-    column: number,
-    e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean },
-  ) => {
+  // Cells are drawn again only when something of their own changes: what they call stays the same.
+  const now = useRef({ choice, onChoice, variants, columns, shotOf });
+  now.current = { choice, onChoice, variants, columns, shotOf };
+  const open = useCallback(
+    (row: number, column: number) => {
+      const { variants: rowsNow, columns: columnsNow, shotOf: shotNow } = now.current;
+      const { id } = rowsNow[row];
+      const { key } = columnsNow[column];
+      const shot = shotNow(id, key);
+      if (shot) void navigate(`/shots/${shot.id}?slot=${encodeURIComponent(key)}&variant=${id}`);
+    },
+    [navigate],
+  );
+  const pick = useCallback((row: number, column: number, e: Modifiers) => {
+    const { choice: chosen, onChoice: choose } = now.current;
     const adds = e.ctrlKey || e.metaKey;
-    if (e.shiftKey)
-      onChoice(withCells(adds ? choice : new Set(), between(from.current, [row, column]), true));
+    if (e.shiftKey) choose(withCells(adds ? chosen : new Set(), between(from.current, [row, column]), true));
     else {
       from.current = [row, column];
-      onChoice(withCells(choice, [cellAt(row, column)], adds));
+      choose(withCells(chosen, [cellAt(row, column)], adds));
     }
     setAt([row, column]);
-  };
-  const pickMany = (cells: string[], e: MouseEvent) =>
-    onChoice(withCells(choice, cells, e.ctrlKey || e.metaKey));
+  }, []);
+  const chooseMany = useCallback((cells: string[], e: Modifiers) => {
+    const { choice: chosen, onChoice: choose } = now.current;
+    choose(withCells(chosen, cells, e.ctrlKey || e.metaKey));
+  }, []);
+  const chooseColumn = useCallback(
+    (column: number, e: Modifiers) =>
+      chooseMany(between([0, column], [now.current.variants.length - 1, column]), e),
+    [chooseMany],
+  );
+  const chooseRow = (row: number, e: Modifiers) =>
+    chooseMany(between([row, 0], [row, columns.length - 1]), e);
   const onKey = (e: KeyboardEvent) => {
     const [row, column] = at;
     const moves: Record<string, [number, number]> = {
@@ -170,47 +161,19 @@ export function BoardGrid({
           <span role="columnheader" className="sr-only">
             Variant
           </span>
-          {shownColumns.map((item) => {
-            const { key, slot, sheet } = columns[item.index];
-            return (
-              <div
-                key={key}
-                role="columnheader"
-                className="border-line bg-card absolute top-0 overflow-hidden border-r border-b"
-                style={{ left: item.start, width: item.size, height: HEAD }}
-              >
-                <span className="bg-spruce block truncate px-2 py-1 text-[11.5px] font-semibold text-white">
-                  {sheet.marketplace}
-                </span>
-                <button
-                  type="button"
-                  className="hover:bg-spruce-tint block w-full px-2 pt-1 text-left focus-visible:outline-offset-[-2px]"
-                  aria-label={`Choose all cells of ${slot.title}, ${sheet.marketplace}`}
-                  onClick={(e) => pickMany(between([0, item.index], [variants.length - 1, item.index]), e)}
-                >
-                  <span className="block truncate text-[12.5px] font-semibold">
-                    {slot.title}
-                    {!slot.required && <span className="text-ink-2 font-normal"> optional</span>}
-                  </span>
-                  <span className="measure text-ink-2 block">
-                    {slot.width} x {slot.height}
-                  </span>
-                </button>
-                <div className="px-1.5 pb-1">
-                  <Select
-                    label={`Shot for ${sheet.marketplace} ${slot.title}`}
-                    className="w-full !h-6.5 !text-[12px]"
-                    value={shotBySlot.get(key)?.id ?? 'none'}
-                    onChange={(v) => onFeed(key, v === 'none' ? null : v)}
-                    options={[
-                      { value: 'none', title: 'owed' },
-                      ...detail.shots.map((s) => ({ value: s.id, title: s.title })),
-                    ]}
-                  />
-                </div>
-              </div>
-            );
-          })}
+          {shownColumns.map((item) => (
+            <SlotHead
+              key={columns[item.index].key}
+              column={columns[item.index]}
+              n={item.index}
+              left={item.start}
+              width={item.size}
+              shots={detail.shots}
+              fedBy={shotBySlot.get(columns[item.index].key)?.id ?? null}
+              onChoose={chooseColumn}
+              onFeed={onFeed}
+            />
+          ))}
         </div>
         <div
           className="bg-card border-line sticky top-0 left-0 z-30 border-r border-b"
@@ -241,7 +204,7 @@ export function BoardGrid({
                   type="button"
                   className="hover:bg-spruce-tint flex h-full w-full items-center gap-2.5 px-2.5 text-left focus-visible:outline-offset-[-2px]"
                   aria-label={`Choose all cells of ${variant.data.variant || variant.data.title}`}
-                  onClick={(e) => pickMany(between([item.index, 0], [item.index, columns.length - 1]), e)}
+                  onClick={(e) => chooseRow(item.index, e)}
                 >
                   <span className="border-line flex h-11 w-11 shrink-0 items-center justify-center border bg-white p-0.5">
                     {variant.data.cutout && (
@@ -262,45 +225,25 @@ export function BoardGrid({
               </div>
               {shownColumns.map((column) => {
                 const { key, slot, index } = columns[column.index];
-                const letter = states?.states[index] ?? '';
-                const state = CELL_STATES[letter];
-                const differs = states?.differs[index] ?? '.';
-                const shot = shotOf(variant.id, key);
-                const chosen = choice.has(cellAt(item.index, column.index));
-                const active = at[0] === item.index && at[1] === column.index;
-                const size = pictureSize(slot);
-                const follows = shot?.document.elements.some((e) => e.kind === 'product' && e.followsVariant);
-                const says = states?.says[index] ?? state?.title ?? '';
                 return (
-                  <div
+                  <BoardCell
                     key={key}
-                    id={`cell-${item.index}-${column.index}`}
-                    role="gridcell"
-                    aria-selected={chosen}
-                    aria-label={`${variant.data.variant || variant.data.title}, ${slot.title}: ${state?.title ?? 'measuring'}${says && says !== state?.title ? `, ${says}` : ''}${differs !== '.' ? `. ${DIFFERENCES[differs]}` : ''}`}
-                    onClick={(e) => pick(item.index, column.index, e)}
-                    onDoubleClick={() => open(item.index, column.index)}
-                    className={`border-line absolute top-0 flex flex-col items-center justify-center gap-1.5 border-r border-b select-none ${chosen ? 'bg-spruce-tint' : 'hover:bg-spruce-tint/50'} ${active ? 'outline-spruce z-[5] outline-2 outline-offset-[-2px]' : ''}`}
-                    style={{ left: column.start, width: column.size, height: ROW }}
-                  >
-                    {shot && (variant.data.cutout || !follows) ? (
-                      <BoardPicture shot={shot} slotKey={key} slot={slot} data={variant.data} {...size} />
-                    ) : (
-                      <span className="border-ink-3 block border border-dashed" style={size} />
-                    )}
-                    {differs !== '.' && (
-                      <span
-                        title={DIFFERENCES[differs]}
-                        className={`border-spruce absolute top-1.5 right-1.5 h-2 w-2 border-[1.5px] ${differs === 'd' ? '' : differs === 'o' ? 'bg-spruce' : 'rounded-full'}`}
-                      />
-                    )}
-                    <span className="text-ink-2 flex max-w-full items-center gap-1.5 px-2 text-[11.5px]">
-                      <StatusMark mark={state?.mark ?? 'working'} size={9} />
-                      <span className="truncate" title={says}>
-                        {state ? says.toLowerCase() : ''}
-                      </span>
-                    </span>
-                  </div>
+                    row={item.index}
+                    column={column.index}
+                    left={column.start}
+                    width={column.size}
+                    slotKey={key}
+                    slot={slot}
+                    variant={variant}
+                    shot={shotOf(variant.id, key)}
+                    letter={states?.states[index] ?? ''}
+                    differs={states?.differs[index] ?? '.'}
+                    says={states?.says[index] ?? ''}
+                    chosen={choice.has(cellAt(item.index, column.index))}
+                    active={at[0] === item.index && at[1] === column.index}
+                    onPick={pick}
+                    onOpen={open}
+                  />
                 );
               })}
             </div>

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { useDebounce } from 'use-debounce';
 import { reducedUrl, useServer, type ListingSummary } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { DeliverListings } from '../deliveries/deliver-listings';
@@ -7,8 +8,16 @@ import { Empty, Trouble, Waiting } from '../../ui/states';
 import { StatusMark } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
 
+/** Listings that are shown at once. */
+const PAGE = 300;
+
 export function ListingsScreen() {
-  const { data, error } = useServer<ListingSummary[]>('/api/listings');
+  const [search, setSearch] = useState('');
+  const [limit, setLimit] = useState(PAGE);
+  const [words] = useDebounce(search, 200);
+  const { data, error } = useServer<ListingSummary[]>(
+    `/api/listings?limit=${limit}&search=${encodeURIComponent(words)}`,
+  );
   const navigate = useNavigate();
   const [chosen, setChosen] = useState<string[]>([]);
   const [delivering, setDelivering] = useState(false);
@@ -22,6 +31,14 @@ export function ListingsScreen() {
             A listing is a product with its variants on one side, the slots of its marketplaces on the other,
             and a picture owed for every crossing.
           </p>
+          <input
+            type="search"
+            aria-label="Find listings"
+            placeholder="Find listings"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            className="border-line focus:border-spruce bg-card h-7 w-44 rounded-md border px-2 outline-none"
+          />
           {chosen.length > 0 && (
             <Button onClick={() => setDelivering(true)}>
               Deliver {chosen.length} listing{chosen.length === 1 ? '' : 's'}
@@ -33,7 +50,8 @@ export function ListingsScreen() {
         </div>
         {error && <Trouble error={error} />}
         {!data && !error && <Waiting what="the listings" />}
-        {data?.length === 0 && (
+        {data?.length === 0 && words && <p className="mt-4">No listing is named so.</p>}
+        {data?.length === 0 && !words && (
           <div className="mt-6">
             <Empty title="No listings yet">Drop a product photo anywhere to begin one.</Empty>
           </div>
@@ -127,6 +145,11 @@ export function ListingsScreen() {
               ))}
             </tbody>
           </table>
+        )}
+        {data && data.length === limit && (
+          <Button className="mt-4" onClick={() => setLimit(limit + PAGE)}>
+            Show more
+          </Button>
         )}
       </main>
       {delivering && <DeliverListings ids={chosen} onClose={() => setDelivering(false)} />}

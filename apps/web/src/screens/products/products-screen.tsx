@@ -1,14 +1,21 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { useDebounce } from 'use-debounce';
 import { reducedUrl, refresh, request, useProducts } from '../../api/client';
 import { Button, buttonClass, NumberField, Segmented, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 
+/** Products that are shown at once. */
+const PAGE = 100;
+
 export function ProductsScreen() {
-  const { data, error } = useProducts();
+  const [search, setSearch] = useState('');
+  const [limit, setLimit] = useState(PAGE);
+  const [words] = useDebounce(search, 200);
+  const { data, total, error } = useProducts(limit, words);
   const change = async (path: string, patch: unknown) => {
     try {
       await request('PATCH', path, patch);
@@ -21,13 +28,24 @@ export function ProductsScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <h1 className="font-display text-[22px] font-bold">Products</h1>
+        <div className="flex items-center justify-between">
+          <h1 className="font-display text-[22px] font-bold">Products</h1>
+          <input
+            type="search"
+            aria-label="Find products"
+            placeholder="Find products or SKUs"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            className="border-line focus:border-spruce bg-card h-7 w-52 rounded-md border px-2 outline-none"
+          />
+        </div>
         <p className="text-ink-2">
           Values typed here are saved at once, and every shot bound to them follows.
         </p>
         {error && <Trouble error={error} />}
         {!data && !error && <Waiting what="the products" />}
-        {data?.length === 0 && (
+        {data?.length === 0 && words && <p className="mt-4">No product is named so.</p>}
+        {data?.length === 0 && !words && (
           <div className="mt-6">
             <Empty title="No products yet">A listing started from photos makes its product.</Empty>
           </div>
@@ -138,6 +156,11 @@ export function ProductsScreen() {
             </ul>
           </section>
         ))}
+        {data && total > data.length && (
+          <Button className="mt-4" onClick={() => setLimit(limit + PAGE)}>
+            Show more of <span className="measure">{total}</span>
+          </Button>
+        )}
       </main>
     </>
   );

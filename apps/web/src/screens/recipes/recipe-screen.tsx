@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { UNTIDIED } from '@scenograph/core/retouch/tidy';
 import { MAKES_SHOT, readSteps, STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer, type Product, type Scene, useProducts } from '../../api/client';
+import { refresh, request, useServer, type Scene } from '../../api/client';
 import { Button, buttonClass, Select, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
@@ -14,6 +14,11 @@ import { secondsText } from '../deliveries/deliver-dialog';
 import { useTemplates } from '../templates/use-templates';
 import type { Recipe } from './recipes-screen';
 import { StepDesk } from './step-desk';
+
+interface ProductTitle {
+  id: string;
+  title: string;
+}
 
 interface StepResult {
   state: 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
@@ -45,7 +50,7 @@ const MARKS: Record<StepResult['state'], Mark> = {
 export function RecipeScreen() {
   const { id } = useParams();
   const { data, error } = useServer<RecipeDetail>(`/api/recipes/${id}`);
-  const { data: products } = useProducts();
+  const { data: products } = useServer<ProductTitle[]>('/api/products/titles');
   return (
     <>
       <TopBar />
@@ -56,7 +61,7 @@ export function RecipeScreen() {
   );
 }
 
-function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: Product[] }) {
+function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: ProductTitle[] }) {
   const navigate = useNavigate();
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const { data: sheets } = useServer<SpecSheet[]>('/api/spec-sheets');
