@@ -187,10 +187,17 @@ export async function startCluster(folder) {
       );
       if (!made.ok) throw new Error(`The database cluster could not be made:\n${made.text}`);
     }
+    forgetKilled(cluster);
     const running = pg(bin, 'pg_ctl', ['-D', cluster, 'status'], user).ok;
     if (running && existsSync(portFile)) return Number(readFileSync(portFile, 'utf8'));
     // The same port as before where it is free: workers elsewhere know it.
-    const chosen = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : undefined);
+    const before = existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 0;
+    let chosen = await freePort(before);
+    // What is left of a database that was killed holds its port for a moment.
+    for (let i = 0; before && chosen !== before && i < 20; i++) {
+      await new Promise((r) => setTimeout(r, 250));
+      chosen = await freePort(before);
+    }
     const options = `-p ${chosen} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=120 -c shared_buffers=128MB`;
     const started = pg(
       bin,
@@ -217,6 +224,18 @@ export async function startCluster(folder) {
         if (!others.length) pg(bin, 'pg_ctl', ['-D', cluster, '-m', 'fast', '-w', 'stop'], user);
       }),
   };
+}
+
+/**
+ * A database that was killed where nobody collects dead processes (in a container) stays in the process table, and its
+ * tools take it for running: its mark is taken away.
+ */
+function forgetKilled(cluster) {
+  const file = join(cluster, 'postmaster.pid');
+  if (!existsSync(file)) return;
+  const pid = readFileSync(file, 'utf8').split('\n')[0].trim();
+  const stat = existsSync(`/proc/${pid}/stat`) ? readFileSync(`/proc/${pid}/stat`, 'utf8') : '';
+  if (/\) Z /.test(stat)) rmSync(file, { force: true });
 }
 
 /** Where the cluster lies: in `folder`, or, where the unprivileged user may not enter that, in a place of its own with a link. */

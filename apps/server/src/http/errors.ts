@@ -1,5 +1,11 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Response } from 'express';
+import { troubleOf, type DatabaseTrouble } from '../database/trouble';
+
+const TROUBLE: Record<DatabaseTrouble, [number, string]> = {
+  gone: [503, 'The database cannot be reached for now. Nothing was changed; try again in a moment.'],
+  full: [507, 'The disk of the database is full. Nothing was changed; make room, then try again.'],
+};
 
 /** Every error leaves as JSON with one sentence; what is not ours to explain is logged, never shown. */
 @Catch()
@@ -32,6 +38,12 @@ export class SentenceFilter implements ExceptionFilter {
     }
     if (parse.type === 'entity.too.large') {
       response.status(413).json({ message: 'The request is larger than the 16 MB that are taken.' });
+      return;
+    }
+    const trouble = troubleOf(error);
+    if (trouble) {
+      const [status, message] = TROUBLE[trouble];
+      response.status(status).json({ message });
       return;
     }
     this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));

@@ -17,6 +17,7 @@ import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { createBlobStore } from '../blobs/blob-store';
 import { databaseUrl, openDatabase } from '../database/database';
+import { troubleOf, type DatabaseTrouble } from '../database/trouble';
 import { orderParts, type CutoutRecord } from '../database/schema';
 import type { PaintingOrder, PaintingResult } from '../paintings/paintings';
 import { makeCutout } from '../photos/make-cutout';
@@ -54,7 +55,11 @@ export interface LayersTask {
   resolved: ResolvedShot;
 }
 
-export type PaintingOutcome = { ok: true; result: PaintingResult } | { ok: false; reason: string };
+/** Errors lose their code on the way out of a thread: trouble with the database is told by name. */
+export type PaintingOutcome =
+  | { ok: true; result: PaintingResult }
+  | { ok: false; reason: string }
+  | { ok: false; trouble: DatabaseTrouble };
 export type CutoutOutcome = { ok: true; cutout: CutoutRecord } | { ok: false; reason: string };
 
 export default async function run(
@@ -64,7 +69,11 @@ export default async function run(
     case 'cutout':
       return cutOutPhoto(task);
     case 'painting':
-      return paint(task.order);
+      return paint(task.order).catch((error: unknown) => {
+        const trouble = troubleOf(error);
+        if (!trouble) throw error;
+        return { ok: false, trouble };
+      });
     case 'trials':
       return tryEncodings(painter, task.resolved, task.slot, task.trials);
     case 'layers': {

@@ -3,7 +3,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import type pg from 'pg';
 import type { Piscina } from 'piscina';
 import type { Database } from '../database/database';
-import { troubleOf } from '../database/trouble';
+import { troubleOf, type DatabaseTrouble } from '../database/trouble';
 import { announce } from '../events/events';
 import type { PaintingOutcome } from '../jobs/paint-thread';
 import {
@@ -63,26 +63,33 @@ export function startPaintLoop({ pool, db, threads, threadCount }: PaintLoopCont
   };
 
   const paintOne = async (order: PaintingOrder): Promise<void> => {
+    const { key } = order;
     try {
       const outcome = (await threads.run({ task: 'painting', order })) as PaintingOutcome;
       await throughTrouble(async () => {
-        if (outcome.ok) await finishPainting(db, worker, order.key, outcome.result);
-        else await failPainting(db, worker, order.key, outcome.reason);
+        if (outcome.ok) await finishPainting(db, worker, key, outcome.result);
+        else if ('reason' in outcome) await failPainting(db, worker, key, outcome.reason);
+        else await giveBack(key, outcome.trouble);
       });
     } catch (error) {
       if (stopped) return;
       const trouble = troubleOf(error);
-      await throughTrouble(() => givePaintingBack(db, worker, [order.key], trouble === null));
-      if (trouble === 'full')
-        for (const id of await pauseAll(db, DISK_FULL)) await announce(pool, { topic: 'delivery', id });
-      else if (!trouble)
+      if (!trouble)
         console.error(`A picture could not be painted: ${String((error as Error).stack ?? error)}`);
-      await pause(trouble ? TROUBLE : 0);
+      await throughTrouble(() => giveBack(key, trouble));
     } finally {
-      mine.delete(order.key);
+      mine.delete(key);
     }
-    progressed(order.key);
+    progressed(key);
     await end();
+  };
+
+  /** Unmade: to be taken again, and with everything standing still where there is no room for it. */
+  const giveBack = async (key: string, trouble: DatabaseTrouble | null): Promise<void> => {
+    await givePaintingBack(db, worker, [key], trouble === null);
+    if (trouble === 'full')
+      for (const id of await pauseAll(db, DISK_FULL)) await announce(pool, { topic: 'delivery', id });
+    if (trouble) await pause(TROUBLE);
   };
 
   /** Tries again while the database is away: what was painted is not thrown away for that. */
