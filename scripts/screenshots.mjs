@@ -65,7 +65,7 @@ async function recipe() {
 /** Name, path, and what to do before the picture is taken and after it. */
 const VIEWS = [
   ['listings', '/listings'],
-  ['board', `/listings/${listing.id}`],
+  ['board', `/listings/${listing.id}`, async (page) => page.waitForTimeout(9000)],
   ['stage', `/shots/${shot('Morning sill')}`],
   [
     'stage-slot',
@@ -133,8 +133,9 @@ const VIEWS = [
     'delivery',
     `/deliveries/${delivery.id}`,
     async (page) => {
-      for (const send of await page.getByRole('button', { name: 'Send', exact: true }).all()) {
-        await send.click();
+      const send = page.getByRole('button', { name: 'Send', exact: true });
+      while (await send.count()) {
+        await send.first().click();
         await page.waitForTimeout(2500);
       }
     },

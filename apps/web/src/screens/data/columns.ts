@@ -1,0 +1,106 @@
+import { parseAmount } from '@scenograph/core/shot/data';
+import { nameFinder } from '@scenograph/core/table/plan-import';
+import type { Artwork, Photo, Variant } from '../../api/client';
+
+export type VariantPatch = Record<string, unknown>;
+
+/** One column of the data grid. */
+export interface Column {
+  id: string;
+  title: string;
+  width: number;
+  field?: boolean;
+  text(v: Variant): string;
+  /** The change that a written text makes, or a sentence that says why it cannot. */
+  read(text: string, v: Variant): VariantPatch | string;
+}
+
+/** The columns every product has, then its own fields. */
+export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]): Column[] {
+  const photoByName = new Map(photos.map((p) => [p.name, p]));
+  const artworkByTitle = new Map(artworks.map((a) => [a.title, a]));
+  const photo = nameFinder(photos.map((p) => p.name));
+  const artwork = nameFinder(artworks.map((a) => a.title));
+  const photoName = new Map(photos.map((p) => [p.id, p.name]));
+  const artworkTitle = new Map(artworks.map((a) => [a.id, a.title]));
+  return [
+    {
+      id: 'sku',
+      title: 'SKU',
+      width: 150,
+      text: (v) => v.data.sku,
+      read: (t) => (t.trim() ? { sku: t.trim() } : 'A variant needs a SKU.'),
+    },
+    { id: 'title', title: 'Variant', width: 150, text: (v) => v.data.variant, read: (t) => ({ title: t.trim() }) },
+    {
+      id: 'price',
+      title: 'Price',
+      width: 84,
+      text: (v) => (v.data.price === null ? '' : String(v.data.price)),
+      read(t) {
+        const amount = t.trim() ? parseAmount(t) : null;
+        return t.trim() && amount === null ? `"${t.trim()}" is no price. Write a number such as 12.50.` : { price: amount };
+      },
+    },
+    {
+      id: 'currency',
+      title: 'Currency',
+      width: 78,
+      text: (v) => v.data.currency,
+      read: (t) =>
+        /^[A-Za-z]{3}$/.test(t.trim())
+          ? { currency: t.trim().toUpperCase() }
+          : `"${t}" is no currency code. Write three letters such as GBP.`,
+    },
+    {
+      id: 'photo',
+      title: 'Photo',
+      width: 190,
+      text: (v) => (v.photoId && photoName.get(v.photoId)) || '',
+      read(t) {
+        if (!t.trim()) return { photoId: null };
+        const found = photo(t.trim());
+        return found ? { photoId: photoByName.get(found)!.id } : `There is no photo "${t.trim()}". Bring it in under Photos.`;
+      },
+    },
+    {
+      id: 'artwork',
+      title: 'Artwork',
+      width: 140,
+      text: (v) => (v.artworkId && artworkTitle.get(v.artworkId)) || '',
+      read(t) {
+        if (!t.trim()) return { artworkId: null };
+        const found = artwork(t.trim());
+        return found
+          ? { artworkId: artworkByTitle.get(found)!.id }
+          : `There is no artwork "${t.trim()}" in the library.`;
+      },
+    },
+    {
+      id: 'ink',
+      title: 'Ink',
+      width: 92,
+      text: (v) => v.data.ink ?? '',
+      read: (t) =>
+        !t.trim()
+          ? { ink: null }
+          : /^#[0-9a-f]{6}$/i.test(t.trim())
+            ? { ink: t.trim().toLowerCase() }
+            : `"${t}" is no ink. Write a colour as #rrggbb.`,
+    },
+    ...fields.map(
+      (name): Column => ({
+        id: `field-${name}`,
+        title: name,
+        width: 150,
+        field: true,
+        text: (v) => v.data.fields?.[name] ?? '',
+        read(t, v) {
+          const { [name]: _, ...others } = v.data.fields ?? {};
+          return { fields: t === '' ? others : { ...others, [name]: t } };
+        },
+      }),
+    ),
+  ];
+}
+
