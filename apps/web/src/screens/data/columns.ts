@@ -31,7 +31,13 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
       text: (v) => v.data.sku,
       read: (t) => (t.trim() ? { sku: t.trim() } : 'A variant needs a SKU.'),
     },
-    { id: 'title', title: 'Variant', width: 150, text: (v) => v.data.variant, read: (t) => ({ title: t.trim() }) },
+    {
+      id: 'title',
+      title: 'Variant',
+      width: 150,
+      text: (v) => v.data.variant,
+      read: (t) => ({ title: t.trim() }),
+    },
     {
       id: 'price',
       title: 'Price',
@@ -39,7 +45,9 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
       text: (v) => (v.data.price === null ? '' : String(v.data.price)),
       read(t) {
         const amount = t.trim() ? parseAmount(t) : null;
-        return t.trim() && amount === null ? `"${t.trim()}" is no price. Write a number such as 12.50.` : { price: amount };
+        return t.trim() && amount === null
+          ? `"${t.trim()}" is no price. Write a number such as 12.50.`
+          : { price: amount };
       },
     },
     {
@@ -60,7 +68,9 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
       read(t) {
         if (!t.trim()) return { photoId: null };
         const found = photo(t.trim());
-        return found ? { photoId: photoByName.get(found)!.id } : `There is no photo "${t.trim()}". Bring it in under Photos.`;
+        return found
+          ? { photoId: photoByName.get(found)!.id }
+          : `There is no photo "${t.trim()}". Bring it in under Photos.`;
       },
     },
     {
@@ -88,19 +98,16 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
             ? { ink: t.trim().toLowerCase() }
             : `"${t}" is no ink. Write a colour as #rrggbb.`,
     },
-    ...fields.map(
-      (name): Column => ({
-        id: `field-${name}`,
-        title: name,
-        width: 150,
-        field: true,
-        text: (v) => v.data.fields?.[name] ?? '',
-        read(t, v) {
-          const { [name]: _, ...others } = v.data.fields ?? {};
-          return { fields: t === '' ? others : { ...others, [name]: t } };
-        },
-      }),
-    ),
+    ...fields.map((name): Column => ({
+      id: `field-${name}`,
+      title: name,
+      width: 150,
+      field: true,
+      text: (v) => v.data.fields?.[name] ?? '',
+      read(t, v) {
+        const { [name]: _, ...others } = v.data.fields ?? {};
+        return { fields: t === '' ? others : { ...others, [name]: t } };
+      },
+    })),
   ];
 }
-

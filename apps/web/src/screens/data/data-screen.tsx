@@ -1,6 +1,14 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Download, Plus, Trash2, Upload } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ClipboardEvent,
+  type KeyboardEvent,
+} from 'react';
 import { useParams } from 'react-router';
 import {
   reducedUrl,
@@ -135,11 +143,18 @@ function DataGrid({
     const text = e.clipboardData.getData('text/plain');
     if (!/[\t\n]/.test(text.trimEnd())) return;
     e.preventDefault();
-    const block = text.replace(/\r?\n$/, '').split(/\r?\n/).map((line) => line.split('\t'));
+    const block = text
+      .replace(/\r?\n$/, '')
+      .split(/\r?\n/)
+      .map((line) => line.split('\t'));
     const set: { id: string; patch: VariantPatch }[] = [];
     for (const [r, line] of block.entries()) {
       const variant = variants[row + r];
-      if (!variant) return say('stop', `The block has ${block.length} rows; only ${variants.length - row} are left from here.`);
+      if (!variant)
+        return say(
+          'stop',
+          `The block has ${block.length} rows; only ${variants.length - row} are left from here.`,
+        );
       let patch: VariantPatch = {};
       let fieldsNow = variant;
       for (const [c, cell] of line.entries()) {
@@ -189,8 +204,8 @@ function DataGrid({
         <div className="min-w-0">
           <h1 className="font-display truncate text-[20px] leading-tight font-bold">{product.title}</h1>
           <p className="text-ink-2">
-            <span className="measure">{variants.length}</span> variant{variants.length === 1 ? '' : 's'}; every
-            shot bound to a value follows it
+            <span className="measure">{variants.length}</span> variant{variants.length === 1 ? '' : 's'};
+            every shot bound to a value follows it
           </p>
         </div>
         <div className="ml-auto flex gap-2">
@@ -198,14 +213,16 @@ function DataGrid({
             <Button
               tone="danger"
               onClick={() => {
-                void change(`Remove ${chosen.size} variant${chosen.size === 1 ? '' : 's'}`, { remove: [...chosen] });
+                void change(`Remove ${chosen.size} variant${chosen.size === 1 ? '' : 's'}`, {
+                  remove: [...chosen],
+                });
                 setChosen(new Set());
               }}
             >
               <Trash2 size={14} aria-hidden /> Remove {chosen.size}
             </Button>
           )}
-<UndoRedo edits={product.edits} onTurn={(way) => void turn(way)} />
+          <UndoRedo edits={product.edits} onTurn={(way) => void turn(way)} />
           <Button onClick={() => setNaming(true)}>
             <Plus size={14} aria-hidden /> Column
           </Button>
@@ -221,7 +238,12 @@ function DataGrid({
         </div>
       </div>
       <main ref={scroller} className="min-h-0 grow overflow-auto">
-        <div role="grid" aria-label={`Data of ${product.title}`} aria-rowcount={variants.length + 1} style={{ width }}>
+        <div
+          role="grid"
+          aria-label={`Data of ${product.title}`}
+          aria-rowcount={variants.length + 1}
+          style={{ width }}
+        >
           <div role="row" className="border-line bg-card sticky top-0 z-10 flex border-b">
             <span role="columnheader" className="w-[84px] shrink-0 px-3 py-2">
               <input
@@ -298,14 +320,23 @@ function DataGrid({
                         style={{ width: c.width }}
                       >
                         {c.id === 'ink' && text && (
-                          <span className="border-line ml-2 h-3.5 w-3.5 shrink-0 border" style={{ background: text }} />
+                          <span
+                            className="border-line ml-2 h-3.5 w-3.5 shrink-0 border"
+                            style={{ background: text }}
+                          />
                         )}
                         <input
                           key={text}
                           defaultValue={text}
                           data-cell={`${item.index}:${i}`}
                           aria-label={`${c.title} of ${variant.data.sku}`}
-                          list={c.id === 'photo' ? 'photo-names' : c.id === 'artwork' ? 'artwork-titles' : undefined}
+                          list={
+                            c.id === 'photo'
+                              ? 'photo-names'
+                              : c.id === 'artwork'
+                                ? 'artwork-titles'
+                                : undefined
+                          }
                           onBlur={(e) => {
                             if (e.target.value !== text) {
                               const written = e.target.value;
@@ -357,4 +388,3 @@ function DataGrid({
     </>
   );
 }
-

@@ -120,8 +120,14 @@ export function ImportDialog({
     try {
       const photoId = new Map(photos.map((p) => [p.name, p.id]));
       for (const [i, name] of plan.pictures.entries()) {
-        if (stop.signal.aborted) throw new Error('Stopped. The table was not imported; pictures already brought in stay under Photos.');
-        setProgress({ share: i / plan.pictures.length, says: `${name} (${i + 1} of ${plan.pictures.length})` });
+        if (stop.signal.aborted)
+          throw new Error(
+            'Stopped. The table was not imported; pictures already brought in stay under Photos.',
+          );
+        setProgress({
+          share: i / plan.pictures.length,
+          says: `${name} (${i + 1} of ${plan.pictures.length})`,
+        });
         const blob = await pictures.get(name)!();
         const photo = await sendFile<Photo>(
           `/api/photos?name=${encodeURIComponent(name.split(/[\\/]/).pop()!)}`,
@@ -256,7 +262,10 @@ export function ImportDialog({
                 <tr key={i} className="border-line border-b last:border-b-0">
                   <td className="px-2.5 py-1 font-medium">{column || `column ${i + 1}`}</td>
                   <td className="measure text-ink-2 max-w-70 truncate px-2.5 py-1">
-                    {head.sample.map((r) => r[i]).filter(Boolean).join('; ')}
+                    {head.sample
+                      .map((r) => r[i])
+                      .filter(Boolean)
+                      .join('; ')}
                   </td>
                   <td className="px-2.5 py-1">
                     <Select
@@ -276,7 +285,10 @@ export function ImportDialog({
                       }
                       options={[
                         ...COLUMNS.map((c) => ({ value: c.id as Target['to'], title: c.title })),
-                        { value: 'field' as const, title: `field {${fieldName(column) ?? `column_${i + 1}`}}` },
+                        {
+                          value: 'field' as const,
+                          title: `field {${fieldName(column) ?? `column_${i + 1}`}}`,
+                        },
                         { value: 'nowhere' as const, title: 'nowhere: leave it out' },
                       ]}
                     />
@@ -296,7 +308,11 @@ export function ImportDialog({
               : `${added} to be added, ${changed} to be changed, ${plan.same} as they are${plan.pictures.length ? `, ${plan.pictures.length} pictures to be brought in` : ''}`}
           </p>
           {plan.problems.length > 0 && (
-            <ul className="border-line mt-2 max-h-44 overflow-y-auto border" tabIndex={0} aria-label="Problems">
+            <ul
+              className="border-line mt-2 max-h-44 overflow-y-auto border"
+              tabIndex={0}
+              aria-label="Problems"
+            >
               {plan.problems.slice(0, LISTED).map((p, i) => (
                 <li key={i} className="border-line flex gap-3 border-b px-2.5 py-1 last:border-b-0">
                   <span className="measure text-ink-2 w-20 shrink-0">line {p.line}</span>
@@ -336,4 +352,3 @@ function FolderButton({ onFiles }: { onFiles(files: File[]): void }) {
     </>
   );
 }
-

@@ -27,7 +27,9 @@ async function picturesOfZip(file: File): Promise<Pictures> {
   const names: string[] = [];
   const open = (wanted: (name: string) => boolean) =>
     new Promise<Record<string, Uint8Array>>((resolve, reject) =>
-      unzip(bytes, { filter: (f) => wanted(f.name) }, (error, files) => (error ? reject(error) : resolve(files))),
+      unzip(bytes, { filter: (f) => wanted(f.name) }, (error, files) =>
+        error ? reject(error) : resolve(files),
+      ),
     );
   await open((name) => {
     if (PICTURE.test(name) && !name.startsWith('__MACOSX/')) names.push(name);
