@@ -33,9 +33,12 @@ export interface Painter {
  * A painter that fetches pictures by content hash through `load` and keeps the decoded ones, up to
  * `keepPixels` in all.
  */
-export function createPainter(load: (hash: string) => Promise<Uint8Array>, keepPixels = 90_000_000): Painter {
+export function createPainter(
+  load: (hash: string) => Promise<Uint8Array>,
+  keepPixels = 90_000_000,
+  cache = new DerivedCache(),
+): Painter {
   const pictures = new Map<string, Promise<Picture>>();
-  const cache = new DerivedCache();
 
   const picture = async (hash: string): Promise<Picture> => {
     let known = pictures.get(hash);

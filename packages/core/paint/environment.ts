@@ -108,7 +108,10 @@ function bytesOf(value: unknown, depth = 3): number {
   return Object.values(value).reduce<number>((sum, part) => sum + bytesOf(part, depth - 1), 0);
 }
 
-/** Keeps finished bitmaps by key, the least recently used going first once `limit` pixels are passed. */
+/**
+ * Keeps finished bitmaps by key, the least recently used going first once `limit` pixels are passed; other values up to
+ * `mostBytes` together.
+ */
 export class DerivedCache {
   private entries = new Map<
     string,
@@ -118,7 +121,10 @@ export class DerivedCache {
   private values = new Map<string, { value: unknown; bytes: number }>();
   private valueBytes = 0;
   readonly settled = new Map<string, unknown>();
-  constructor(private limit = 60_000_000) {}
+  constructor(
+    private limit = 60_000_000,
+    private mostBytes = MOST_BYTES,
+  ) {}
 
   /** Values of a computation that are not pictures; the least recently used of many or of large ones go. */
   value<T>(key: string, make: () => T): T {
@@ -131,7 +137,7 @@ export class DerivedCache {
     }
     this.values.set(key, entry);
     for (const [old, { bytes }] of this.values) {
-      if ((this.values.size <= MOST_VALUES && this.valueBytes <= MOST_BYTES) || old === key) break;
+      if ((this.values.size <= MOST_VALUES && this.valueBytes <= this.mostBytes) || old === key) break;
       this.values.delete(old);
       this.valueBytes -= bytes;
     }

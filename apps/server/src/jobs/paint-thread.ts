@@ -2,6 +2,7 @@ import type { BrandKit } from '@scenograph/core/brand/kit';
 import { NoProductError } from '@scenograph/core/cutout/index';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
+import { DerivedCache } from '@scenograph/core/paint/environment';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Shot } from '@scenograph/core/shot/document';
@@ -29,7 +30,12 @@ import { tryEncodings, type Trial, type TrialResult } from './trials';
 sharp.concurrency(1);
 const { db } = openDatabase(databaseUrl(), 2);
 const store = createBlobStore(db);
-const painter = createPainter((hash) => store.get(hash), 40_000_000);
+// Many threads may paint on one machine: each keeps less than a stage does.
+const painter = createPainter(
+  (hash) => store.get(hash),
+  24_000_000,
+  new DerivedCache(20_000_000, 96 * 1024 * 1024),
+);
 
 export interface CutoutTask {
   task: 'cutout';
