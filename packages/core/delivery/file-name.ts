@@ -44,6 +44,15 @@ export function checkPattern(pattern: string): void {
   fileName(pattern, { sku: 's', listing: 'l', marketplace: 'm', slot: 's', variant: 'v', shot: 's', n: 1 });
 }
 
+/** The ending of a format's files. */
+export const extension = (format: string) => (format === 'jpeg' ? 'jpg' : format);
+
+/** A text as the name of a file or folder; `instead` where nothing is left of it. */
+export const plainName = (text: string, instead: string) =>
+  safe(text)
+    .replace(/^[.-]+|[.-]+$/g, '')
+    .slice(0, LONGEST) || instead;
+
 function safe(text: string): string {
   return text
     .normalize('NFKD')
@@ -55,9 +64,13 @@ function safe(text: string): string {
 /** Names made different by a number where two would clash (upper and lower case count as the same). */
 export function uniqueNames(names: string[]): string[] {
   const used = new Set<string>();
+  const next = new Map<string, number>();
   return names.map((name) => {
     let candidate = name;
-    for (let n = 2; used.has(candidate.toLowerCase()); n++) candidate = `${name}-${n}`;
+    // Where it was the last time: thousands of one name are numbered in one go.
+    let n = next.get(name.toLowerCase()) ?? 2;
+    for (; used.has(candidate.toLowerCase()); n++) candidate = `${name}-${n}`;
+    next.set(name.toLowerCase(), n);
     used.add(candidate.toLowerCase());
     return candidate;
   });

@@ -10,7 +10,7 @@ import { cellFeeds, listings, paintings, shots, waivers } from '../database/sche
 import { editState, keepEdit, turnEdit } from '../edits/edits';
 import { announce } from '../events/events';
 import { cellId, planListing } from './plan';
-import { standings, type CellStanding, type CellState } from './states';
+import { standings, type CellState } from './states';
 
 /** What of a board can be taken back: which shots feed what, and how files are written. */
 interface BoardState {
@@ -364,5 +364,3 @@ function feedSlot(state: BoardState, slotKey: string, shotId: string | null): vo
     state.feeds[id] = id === shotId ? [...others, slotKey] : others;
   }
 }
-
-export type { CellStanding };

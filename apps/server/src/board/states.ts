@@ -18,13 +18,10 @@ import { sha256 } from '../paintings/paintings';
 import { cellId, type ListingPlan } from './plan';
 
 /** A finished picture as the board needs it: judged by its slot's rules as they are now. */
-export interface Judged {
-  verdict: Verdict;
+interface Judged {
   faults: CheckResult[];
-  passed: number;
   hash: string | null;
   bytes: number;
-  format: string;
 }
 
 /**
@@ -39,7 +36,6 @@ export interface CellStanding {
   state: CellState;
   key: string | null;
   faults: CheckResult[];
-  passed: number;
   bytes: number | null;
   /** The last finished picture, though it may be out of date. */
   last: string | null;
@@ -57,8 +53,8 @@ function digestOf(slot: Slot): string {
   return known;
 }
 
-const duplicate = { id: 'near-duplicate', title: 'Like another picture' };
-const clash = { id: 'name-clash', title: 'File name' };
+const DUPLICATE = { id: 'near-duplicate', title: 'Like another picture' };
+const CLASH = { id: 'name-clash', title: 'File name' };
 
 /** How every cell of a planned listing stands, in the plan's order. */
 export async function standings(
@@ -81,10 +77,9 @@ export async function standings(
   ]);
   const lastOf = new Map(last.map((m) => [cellId(m.variantId, m.slotKey), m.key]));
   await judge(db, plan, painted);
-  const sheets = [...new Set(slots.map((s) => s.sheet))];
+  const among = amongPictures(plan);
   return cells.map((row, v) => {
     const { id: variantId } = variants[v];
-    const among = amongPictures(plan, row, sheets);
     return row.map((cell, i): CellStanding => {
       const { slot } = slots[i];
       const { slotKey, key } = cell;
@@ -95,7 +90,6 @@ export async function standings(
         key,
         last: lastKey,
         faults: [],
-        passed: 0,
         bytes: null,
         reason: null,
       };
@@ -104,11 +98,12 @@ export async function standings(
       if (state?.state === 'done') {
         const j = judged.get(`${key}:${digestOf(slot)}`);
         if (!j) return { ...base, state: 'waiting' };
-        const others = among(slotKey).map(([check, finding]) =>
-          named(check, finding, slot.severity[check.id]),
-        );
+        const others = (among.get(cellId(variantId, slotKey)) ?? []).flatMap(({ check, finding }) => {
+          const severity = slot.severity[check.id];
+          return severity === 'off' ? [] : [named(check, finding, severity)];
+        });
         const faults = withWaivers([...j.faults, ...others], waivers, slotKey, variantId);
-        return { ...base, state: worst(faults), faults, passed: j.passed, bytes: j.bytes };
+        return { ...base, state: worst(faults), faults, bytes: j.bytes };
       }
       if (state?.wanted) return { ...base, state: 'waiting' };
       if (state?.state === 'failed') return { ...base, state: 'failed', reason: state.reason };
@@ -117,34 +112,34 @@ export async function standings(
   });
 }
 
-/** What is found among the pictures of one variant: names that clash, pictures that look alike on one marketplace. */
-function amongPictures(
-  { slots }: ListingPlan,
-  row: ListingPlan['cells'][number],
-  sheets: ListingPlan['slots'][number]['sheet'][],
-): (slotKey: string) => [{ id: string; title: string }, Finding][] {
-  const clashes = nameClashes(
+type Among = { check: { id: string; title: string }; finding: Finding };
+
+/**
+ * What is found among pictures, by cell: files of one name in a marketplace's folder, and pictures of one variant that
+ * look alike on one marketplace.
+ */
+function amongPictures({ slots, cells }: ListingPlan): Map<string, Among[]> {
+  const found = new Map<string, Among[]>();
+  const say = (id: string, check: Among['check'], finding: Finding) =>
+    found.set(id, [...(found.get(id) ?? []), { check, finding }]);
+  const files = cells.flatMap((row) =>
     row.flatMap((c, i) =>
-      c.key ? [{ key: c.slotKey, folder: slots[i].sheet.marketplace, name: c.fileName }] : [],
+      c.key
+        ? [{ key: cellId(c.variantId, c.slotKey), folder: slots[i].sheet.marketplace, name: c.fileName }]
+        : [],
     ),
   );
-  const alike = sheets.map((sheet) =>
-    nearDuplicates(
-      row.flatMap((c, i) => {
+  for (const [id, finding] of nameClashes(files)) say(id, CLASH, finding);
+  for (const row of cells)
+    for (const sheet of new Set(slots.map((s) => s.sheet))) {
+      const pictures = row.flatMap((c, i) => {
         const { slot, sheet: own } = slots[i];
         const hash = own === sheet && c.key ? judged.get(`${c.key}:${digestOf(slot)}`)?.hash : null;
-        return hash ? [{ key: c.slotKey, title: slot.title, hash }] : [];
-      }),
-    ),
-  );
-  return (slotKey) => {
-    const twin = alike.find((m) => m.has(slotKey))?.get(slotKey);
-    const name = clashes.get(slotKey);
-    return [
-      ...(twin ? [[duplicate, twin] as [typeof duplicate, Finding]] : []),
-      ...(name ? [[clash, name] as [typeof clash, Finding]] : []),
-    ];
-  };
+        return hash ? [{ key: cellId(c.variantId, c.slotKey), title: slot.title, hash }] : [];
+      });
+      for (const [id, finding] of nearDuplicates(pictures)) say(id, DUPLICATE, finding);
+    }
+  return found;
 }
 
 async function paintingStates(db: Database, keys: string[]) {
@@ -187,22 +182,17 @@ async function judge(
         key: paintings.key,
         measures: paintings.measures,
         bytes: paintings.bytes,
-        format: paintings.format,
       })
       .from(paintings)
       .where(inArray(paintings.key, keys.slice(i, i + BATCH)));
-    for (const { key, measures, bytes, format } of rows)
+    for (const { key, measures, bytes } of rows)
       for (const slot of open.get(key)!) {
-        const all = judgeMeasures(measures ?? {}, slot);
-        const faults = all.filter((r) => r.verdict !== 'pass');
+        const faults = judgeMeasures(measures ?? {}, slot).filter((r) => r.verdict !== 'pass');
         const look = (measures as Measures | null)?.['near-duplicate'] as { hash: string } | undefined;
         judged.set(`${key}:${digestOf(slot)}`, {
-          verdict: worst(faults),
           faults,
-          passed: all.length - faults.length,
           hash: look?.hash ?? null,
           bytes: bytes ?? 0,
-          format: format ?? '',
         });
       }
     while (judged.size > MOST_JUDGED) judged.delete(judged.keys().next().value!);

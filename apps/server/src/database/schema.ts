@@ -464,6 +464,8 @@ export const deliveryCells = pgTable(
     key: text('key')
       .notNull()
       .references(() => paintings.key),
+    /** The slot by which it is judged: pictures that are the same may be owed to slots with other rules. */
+    slotPart: text('slot_part').notNull().default(''),
     listingId: uuid('listing_id').notNull(),
     variantId: uuid('variant_id').notNull(),
     listing: text('listing').notNull(),

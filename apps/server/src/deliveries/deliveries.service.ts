@@ -1,9 +1,7 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import { fileName, uniqueNames } from '@scenograph/core/delivery/file-name';
+import { extension, plainName, uniqueNames } from '@scenograph/core/delivery/file-name';
 import type { PlannedCell } from '@scenograph/core/delivery/plan';
-import { judgeMeasures, withWaivers } from '@scenograph/core/spec/checks/index';
-import { readSlot } from '@scenograph/core/spec/slot';
-import { and, asc, count, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
@@ -11,11 +9,12 @@ import { BoardService } from '../board/board.service';
 import type { ListingPlan } from '../board/plan';
 import type { CellStanding, CellState } from '../board/states';
 import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
-import { deliveries, deliveryCells, madeCells, orderParts, paintings, uploads } from '../database/schema';
+import { deliveries, deliveryCells, madeCells, paintings, uploads } from '../database/schema';
 import { announce } from '../events/events';
 import { endDeliveries, orderPaintings, paintingRates, partsOf } from '../paintings/paintings';
 import { standInDesk } from './upload-desk';
-import { deliveryZip, type ZipPart } from './zip';
+import { picturesOf, type DeliveryPart } from './pictures';
+import { deliveryZip } from './zip';
 
 /** all: every picture that is fed. changed: never made or out of date. */
 export type Which = 'all' | 'changed' | 'stale' | 'failed' | 'never';
@@ -125,6 +124,7 @@ export class DeliveriesService {
         deliveryId: made.id,
         n,
         key: cell.key!,
+        slotPart: parts.hash(slot.slot),
         listingId: plan.listing.id,
         variantId: variant.id,
         listing: plan.listing.title,
@@ -181,21 +181,9 @@ export class DeliveriesService {
   /** Some of a delivery's pictures in order, with how each stands. */
   async cells(id: string, from: number, limit: number) {
     await this.one(id);
-    const rows = await this.db
-      .select({ cell: deliveryCells, painting: paintings, slot: orderParts.body })
-      .from(deliveryCells)
-      .innerJoin(paintings, eq(paintings.key, deliveryCells.key))
-      .leftJoin(orderParts, eq(orderParts.hash, paintings.slotPart))
-      .where(eq(deliveryCells.deliveryId, id))
-      .orderBy(asc(deliveryCells.n))
-      .offset(from)
-      .limit(limit);
-    const waivers = new Map<string, Awaited<ReturnType<BoardService['waivers']>>>();
-    for (const listingId of new Set(rows.map((r) => r.cell.listingId)))
-      waivers.set(listingId, await this.boards.waivers(listingId));
-    return rows.map(({ cell, painting: p, slot: body }) => {
-      const slot = body ? readSlot(JSON.parse(body)) : null;
-      const { deliveryId: _, key: __, ...shown } = cell;
+    const rows = await picturesOf(this.db, this.boards, id)(from, limit);
+    return rows.map(({ cell, painting: p, slot, checks }) => {
+      const { deliveryId: _, key: __, slotPart: ___, ...shown } = cell;
       return {
         ...shown,
         width: p.width ?? slot?.width ?? 0,
@@ -206,15 +194,7 @@ export class DeliveriesService {
         bytes: p.bytes,
         blob: p.blob,
         reason: p.reason,
-        checks:
-          p.measures && slot
-            ? withWaivers(
-                judgeMeasures(p.measures, slot),
-                waivers.get(cell.listingId)!,
-                cell.slotKey,
-                cell.variantId,
-              )
-            : null,
+        checks,
       };
     });
   }
@@ -246,7 +226,7 @@ export class DeliveriesService {
   }
 
   /** The delivery, or its part for one marketplace or listing, as a ZIP that is streamed while it is made. */
-  async zip(id: string, part: ZipPart) {
+  async zip(id: string, part: DeliveryPart) {
     const delivery = await this.one(id);
     if (delivery.state === 'cancelled' || delivery.state === 'failed')
       throw new NotFoundException(
@@ -254,16 +234,11 @@ export class DeliveriesService {
           ? 'No picture of this delivery could be made; there is no ZIP.'
           : 'This delivery was cancelled; there is no ZIP of it.',
       );
-    const name = fileName('{listing}', {
-      listing: [part.listing ?? delivery.title, part.marketplace].filter(Boolean).join(' '),
-      sku: '',
-      marketplace: '',
-      slot: '',
-      variant: '',
-      shot: '',
-      n: 1,
-    });
-    return { name: `${name}.zip`, ...(await deliveryZip(this.db, this.store, this.boards, id, part)) };
+    const what = [part.listing ?? delivery.title, part.marketplace].filter(Boolean).join(' ');
+    return {
+      name: `${plainName(what, 'delivery')}.zip`,
+      ...(await deliveryZip(this.db, this.store, this.boards, id, part)),
+    };
   }
 
   /** Sends what was made for one marketplace to its upload desk; its answers are kept. */
@@ -311,10 +286,8 @@ export class DeliveriesService {
   private names(chosen: ChosenCell[]): { names: string[]; clashes: number } {
     // Each marketplace has a folder of its own where there are several.
     const several = new Set(chosen.map((c) => c.slot.sheet.marketplace)).size > 1;
-    const folder = (marketplace: string, listing: string) =>
-      fileName('{marketplace}', { marketplace, listing, sku: '', slot: '', variant: '', shot: '', n: 1 });
-    const wished = chosen.map(({ cell, slot, plan }) =>
-      several ? `${folder(slot.sheet.marketplace, plan.listing.title)}/${cell.fileName}` : cell.fileName,
+    const wished = chosen.map(({ cell, slot }) =>
+      several ? `${plainName(slot.sheet.marketplace, 'marketplace')}/${cell.fileName}` : cell.fileName,
     );
     const names = uniqueNames(wished);
     return { names, clashes: names.filter((n, i) => n !== wished[i]).length };
@@ -370,8 +343,6 @@ const NOTHING: Record<Which, string> = {
 };
 
 const isMade = (state: CellState) => state === 'pass' || state === 'look' || state === 'stop';
-
-export const extension = (format: string) => (format === 'jpeg' ? 'jpg' : format);
 
 /** Pictures of a delivery that are there already are the last ones of their cells from now on. */
 async function nameMade(tx: Transaction, id: string): Promise<void> {

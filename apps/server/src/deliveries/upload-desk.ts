@@ -1,3 +1,4 @@
+import { extension } from '@scenograph/core/delivery/file-name';
 import type { UploadAnswer } from '@scenograph/core/delivery/upload';
 import { background } from '@scenograph/core/spec/checks/background';
 import { slotKey, type Slot } from '@scenograph/core/spec/slot';
@@ -8,7 +9,6 @@ import type { BlobStore } from '../blobs/blob-store';
 import type { Database } from '../database/database';
 import { deliveryCells, paintings } from '../database/schema';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
-import { extension } from './deliveries.service';
 
 /** A marketplace's desk for files: it opens each of them itself and takes or refuses it by its own rules. */
 export type UploadDesk = (file: string, bytes: Buffer, slot: Slot) => Promise<UploadAnswer>;

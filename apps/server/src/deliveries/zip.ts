@@ -1,20 +1,15 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { extension } from '@scenograph/core/delivery/file-name';
 import { manifestRows, type Manifest, type ManifestEntry } from '@scenograph/core/delivery/manifest';
-import { judgeMeasures, withWaivers, worst } from '@scenograph/core/spec/checks/index';
-import { readSlot } from '@scenograph/core/spec/slot';
-import { and, asc, eq, gte, sql } from 'drizzle-orm';
+import { worst } from '@scenograph/core/spec/checks/index';
+import { eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import yazl from 'yazl';
 import type { BlobStore } from '../blobs/blob-store';
 import type { BoardService } from '../board/board.service';
 import type { Database } from '../database/database';
-import { deliveries, deliveryCells, orderParts, paintings } from '../database/schema';
-import { extension } from './deliveries.service';
-
-export interface ZipPart {
-  marketplace?: string;
-  listing?: string;
-}
+import { deliveries } from '../database/schema';
+import { picturesOf, type DeliveredPicture, type DeliveryPart } from './pictures';
 
 const PAGE = 200;
 /** How often a picture that is still to be made is looked for. */
@@ -29,7 +24,7 @@ export async function deliveryZip(
   store: BlobStore,
   boards: BoardService,
   id: string,
-  part: ZipPart,
+  part: DeliveryPart,
 ): Promise<{ size: number | null; stream: NodeJS.ReadableStream; stop(): void }> {
   const [delivery] = await db.select().from(deliveries).where(eq(deliveries.id, id));
   const made = delivery.createdAt;
@@ -44,27 +39,10 @@ export async function deliveryZip(
   };
   const zip = new yazl.ZipFile();
   let stopped = false;
-  const waivers = new Map<string, Awaited<ReturnType<BoardService['waivers']>>>();
+  const page = picturesOf(db, boards, id, part);
 
-  const page = (from: number) =>
-    db
-      .select({ cell: deliveryCells, painting: paintings, slot: orderParts.body })
-      .from(deliveryCells)
-      .innerJoin(paintings, eq(paintings.key, deliveryCells.key))
-      .leftJoin(orderParts, eq(orderParts.hash, paintings.slotPart))
-      .where(
-        and(
-          eq(deliveryCells.deliveryId, id),
-          gte(deliveryCells.n, from),
-          part.marketplace ? eq(deliveryCells.marketplace, part.marketplace) : sql`true`,
-          part.listing ? eq(deliveryCells.listing, part.listing) : sql`true`,
-        ),
-      )
-      .orderBy(asc(deliveryCells.n))
-      .limit(PAGE);
-  type Row = Awaited<ReturnType<typeof page>>[number];
-
-  const add = async ({ cell, painting: p, slot: body }: Row) => {
+  const add = ({ cell, painting: p, checks: judged }: DeliveredPicture) => {
+    const checks = judged ?? [];
     if (p.state === 'failed') {
       manifest.failed.push({
         sku: cell.sku,
@@ -74,16 +52,6 @@ export async function deliveryZip(
       });
       return;
     }
-    if (!waivers.has(cell.listingId)) waivers.set(cell.listingId, await boards.waivers(cell.listingId));
-    const slot = body ? readSlot(JSON.parse(body)) : null;
-    const checks = slot
-      ? withWaivers(
-          judgeMeasures(p.measures ?? {}, slot),
-          waivers.get(cell.listingId)!,
-          cell.slotKey,
-          cell.variantId,
-        )
-      : [];
     const entry: ManifestEntry = {
       file: `${cell.fileName}.${extension(p.format!)}`,
       sku: cell.sku,
@@ -102,7 +70,7 @@ export async function deliveryZip(
       inputs: {
         key: p.key,
         shot: p.shotPart,
-        slot: p.slotPart,
+        slot: cell.slotPart,
         data: p.dataPart,
         pictures: p.pictures ?? [],
       },
@@ -124,11 +92,11 @@ export async function deliveryZip(
   /** Adds pictures in order until one is not made yet. @returns where to go on, or null at the end */
   const addFrom = async (from: number): Promise<number | null> => {
     for (;;) {
-      const rows = await page(from);
+      const rows = await page(from, PAGE);
       for (const row of rows) {
         const { state } = row.painting;
         if (state !== 'done' && state !== 'failed') return row.cell.n;
-        await add(row);
+        add(row);
         from = row.cell.n + 1;
       }
       if (rows.length < PAGE) return null;

@@ -18,8 +18,8 @@ export async function keepEdit(
   await db.delete(edits).where(and(eq(edits.scope, scope), eq(edits.undone, true)));
   await db.insert(edits).values({ scope, label, before, after });
   await db.execute(
-    sql`delete from ${edits} where scope = ${scope} and n <= (select max(n) from ${edits} where scope = ${scope}) - ${KEPT}
-      and n not in (select n from ${edits} where scope = ${scope} order by n desc limit ${KEPT})`,
+    sql`delete from ${edits} where scope = ${scope} and n not in
+      (select n from ${edits} where scope = ${scope} order by n desc limit ${KEPT})`,
   );
 }
 

@@ -1,5 +1,5 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import { fileName } from '@scenograph/core/delivery/file-name';
+import { plainName } from '@scenograph/core/delivery/file-name';
 import { LIMITS, type VariantRow } from '@scenograph/core/table/variant-row';
 import { writeTable } from '@scenograph/core/table/write-table';
 import { and, asc, eq, inArray } from 'drizzle-orm';
@@ -144,9 +144,8 @@ export class VariantsService {
       .leftJoin(artworks, eq(artworks.id, variants.artworkId))
       .where(eq(variants.productId, productId))
       .orderBy(asc(variants.position));
-    const values = { listing: title, sku: '', marketplace: '', slot: '', variant: '', shot: '', n: 1 };
     return {
-      name: `${fileName('{listing}', values)}.csv`,
+      name: `${plainName(title, 'product')}.csv`,
       text: writeTable(
         rows.map(({ variant: { sku, title, price, currency, ink, fields }, photo, artwork }): VariantRow => ({
           sku,

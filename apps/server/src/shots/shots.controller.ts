@@ -12,6 +12,7 @@ import {
   Query,
   Res,
 } from '@nestjs/common';
+import { extension } from '@scenograph/core/delivery/file-name';
 import { encodingSchema } from '@scenograph/core/delivery/encoding';
 import { encodePicture } from '@scenograph/host-node/encode';
 import type { Response } from 'express';
@@ -167,11 +168,10 @@ export class ShotsController {
     const { bytes } = await encodePicture(painted.pixels(), query.format, {
       density: query.density,
     });
-    const ending = query.format === 'jpeg' ? 'jpg' : query.format;
     response
       .set({
         'Content-Type': `image/${query.format}`,
-        'Content-Disposition': `attachment; filename="${fileStem(shot.title)}.${ending}"`,
+        'Content-Disposition': `attachment; filename="${fileStem(shot.title)}.${extension(query.format)}"`,
       })
       .send(Buffer.from(bytes));
   }

@@ -8,7 +8,9 @@ export function nameClashes(files: { key: string; folder: string; name: string }
   const byName = new Map<string, typeof files>();
   for (const f of files) {
     const id = `${f.folder}/${f.name}`.toLowerCase();
-    byName.set(id, [...(byName.get(id) ?? []), f]);
+    const group = byName.get(id);
+    if (group) group.push(f);
+    else byName.set(id, [f]);
   }
   const found = new Map<string, Finding>();
   for (const group of byName.values()) {

@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { extension } from '@scenograph/core/delivery/file-name';
 import { worst } from '@scenograph/core/spec/checks/index';
 import {
   reducedUrl,
@@ -236,7 +237,7 @@ function CellRow({ cell }: { cell: DeliveryCell }) {
       <span role="cell" className="min-w-0 px-3">
         <span className="measure block truncate" title={cell.fileName}>
           {cell.fileName.split('/').pop()}
-          {cell.format && `.${cell.format === 'jpeg' ? 'jpg' : cell.format}`}
+          {cell.format && `.${extension(cell.format)}`}
         </span>
         <span className="text-ink-2 block truncate text-[12px]">
           {cell.variant || cell.sku}, {cell.shotTitle}

@@ -1,14 +1,9 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { useInView } from './use-in-view';
+import { useEffect, useRef, useState } from 'react';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { worst } from '@scenograph/core/spec/checks/index';
-import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { elementKind } from '@scenograph/core/elements/index';
-import type { Shot } from '@scenograph/core/shot/document';
-import type { ProductData } from '@scenograph/core/shot/data';
 import { readSlot, type Slot } from '@scenograph/core/spec/slot';
 import { checkShot, paintThumbnail, watchShot, type Turn } from '../../workers/painters';
-import { StatusMark } from '../../ui/status';
 
 /** Pixel sizes of everything a resolved shot shows, as far as the document itself tells. */
 export function sourceSizes(
@@ -125,44 +120,4 @@ export function checkSummary(results: CheckResult[] | null): string {
   if (!results) return 'measuring';
   const worse = results.find((r) => r.verdict === 'stop') ?? results.find((r) => r.verdict === 'look');
   return worse ? `${worse.verdict}: ${worse.title.toLowerCase()}` : 'ready';
-}
-
-/** One cell of the slot board: the picture and its state. */
-export function CellPicture({
-  shot,
-  data,
-  slot,
-  slotKey,
-  known,
-}: {
-  shot: Shot;
-  data: ProductData;
-  slot: Slot;
-  slotKey: string;
-  known: ReadonlyMap<string, { width: number; height: number }>;
-}) {
-  const { ref, inView } = useInView();
-  const resolved = useMemo(() => resolveForSlot(shot, slotKey, slot, data), [shot, slotKey, slot, data]);
-  const { canvas, size } = useThumbnail(resolved, 104, 62, inView);
-  const results = useChecks(resolved, slot, slotKey, known, inView);
-  const differs = !!shot.fits[slotKey];
-  return (
-    <span ref={ref} className="relative flex flex-col items-center gap-2">
-      <span className="flex h-[62px] items-center">
-        <canvas ref={canvas} style={size} className="border-line border" aria-hidden />
-      </span>
-      {differs && (
-        <span
-          title="Has a difference of its own"
-          className="border-spruce absolute -top-1 -right-1 h-2 w-2 border-[1.5px]"
-        />
-      )}
-      <span className="text-ink-2 flex max-w-27 items-center gap-1.5 text-[11.5px]">
-        <StatusMark mark={results ? worst(results) : 'working'} size={9} />
-        <span className="truncate" title={checkSummary(results)}>
-          {checkSummary(results)}
-        </span>
-      </span>
-    </span>
-  );
 }
