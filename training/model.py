@@ -1,0 +1,73 @@
+"""The segmentation model: a small encoder-decoder that says what in a photo is the product.
+
+Input (B, 6, H, W), H and W multiples of 32: RGB in 0..1, then three hint planes, all 0 where nobody has helped:
+`box` (1 inside a drawn box, -1 outside), `keep` and `drop` (1 under a stroke or click). Output (B, 2, H, W) logits:
+`shape`, the coverage of the product, and `seen`, how far the ground shows through it.
+"""
+import torch
+from torch import nn
+import torch.nn.functional as F
+
+WIDTHS = (20, 32, 56, 96, 120)
+
+
+def conv(a, b, stride=1):
+    return nn.Sequential(nn.Conv2d(a, b, 3, stride, 1, bias=False), nn.BatchNorm2d(b), nn.ReLU(inplace=True))
+
+
+class Residual(nn.Module):
+    def __init__(self, c):
+        super().__init__()
+        self.body = nn.Sequential(nn.Conv2d(c, c, 3, 1, 1, bias=False), nn.BatchNorm2d(c))
+
+    def forward(self, x):
+        return F.relu(x + self.body(x))
+
+
+class Context(nn.Module):
+    """What the whole picture is like, added everywhere."""
+
+    def __init__(self, c):
+        super().__init__()
+        self.mix = nn.Sequential(nn.Conv2d(c, c, 1), nn.ReLU(inplace=True), nn.Conv2d(c, c, 1))
+
+    def forward(self, x):
+        return F.relu(x + self.mix(x.mean((2, 3), keepdim=True)))
+
+
+class Segmenter(nn.Module):
+    def __init__(self, w=WIDTHS, depths=(1, 2, 2, 3, 3)):
+        super().__init__()
+        ins = (6,) + tuple(w[:-1])
+        self.down = nn.ModuleList(
+            nn.Sequential(conv(a, b, 2), *[Residual(b) for _ in range(d)]) for a, b, d in zip(ins, w, depths)
+        )
+        self.context = Context(w[-1])
+        self.after = Residual(w[-1])
+        self.narrow = nn.ModuleList(nn.Conv2d(w[i], w[i - 1], 1) for i in range(len(w) - 1, 0, -1))
+        self.up = nn.ModuleList(
+            nn.Sequential(*[Residual(w[i - 1]) for _ in range(2 if i > 1 else 1)]) for i in range(len(w) - 1, 0, -1)
+        )
+        self.coarse = nn.Conv2d(w[2], 2, 1)
+        self.seen = nn.Sequential(conv(w[1] + w[2], 24), Residual(24), nn.Conv2d(24, 1, 1))
+        self.edge = nn.Sequential(conv(w[0], w[0]), nn.Conv2d(w[0], 8, 3, 1, 1), nn.PixelShuffle(2))
+
+    def forward(self, x, coarse=False):
+        x = torch.cat([(x[:, :3] - 0.5) * 2, x[:, 3:]], 1)
+        skips, y = [], x
+        for d in self.down:
+            y = d(y)
+            skips.append(y)
+        y = self.after(self.context(y))
+        rough, middle = None, []
+        for k, (narrow, up) in enumerate(zip(self.narrow, self.up)):
+            skip = skips[-2 - k]
+            y = up(F.interpolate(narrow(y), scale_factor=2.0, mode="bilinear", align_corners=False) + skip)
+            if k in (1, 2):
+                middle.append(y)
+            if k == 1 and coarse:
+                rough = self.coarse(y)
+        wide = F.interpolate(middle[0], scale_factor=2.0, mode="bilinear", align_corners=False)
+        seen = F.interpolate(self.seen(torch.cat([middle[1], wide], 1)), scale_factor=4.0, mode="bilinear", align_corners=False)
+        out = torch.cat([self.edge(y)[:, :1], seen], 1)
+        return (out, rough) if coarse else out
