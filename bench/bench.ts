@@ -5,20 +5,19 @@ import { cpus, totalmem } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
-import { openSource, renderView, solve, wholeView } from '@scenograph/core/cutout/desk';
-import { measureFringe } from '@scenograph/core/cutout/fringe';
-import { cutOut, recipeWith, type Cutout } from '@scenograph/core/cutout/index';
-import { matteError, type MatteError } from '@scenograph/core/cutout/matte-error';
+import { solve } from '@scenograph/core/cutout/solve';
+import { openSource, segmentSource } from '@scenograph/core/cutout/source';
+import { renderView, wholeView } from '@scenograph/core/cutout/view';
+import { cutOut } from '@scenograph/core/cutout/index';
 import { PLAIN_RECIPE, type Step } from '@scenograph/core/cutout/recipe';
-import type { Plane, Rgba } from '@scenograph/core/raster/pixels';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { newPicture, newText, sceneShot } from '@scenograph/core/shot/starters';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
-import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/read-picture';
-import { generatedSet } from './generated-set';
-import { grabCut, loadOpenCv } from './grabcut';
+import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
+import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
+import { benchCutout, printMeasures, printOdds } from './cutout';
 import { benchFill } from './fill';
 import { benchOverlays } from './overlays';
 import { benchPrint } from './print';
@@ -33,122 +32,9 @@ const root = (() => {
 })();
 const products = join(root, 'demo/assets/products');
 
-const NAMES = [
-  'planter-teal',
-  'planter-ochre',
-  'planter-oxblood',
-  'watering-can',
-  'twine',
-  'trowel',
-  'plant-tags',
-  'soil-scoop',
-  'cloche',
-];
-
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 const row = (...cells: (string | number)[]) =>
   console.log(cells.map((c, i) => (i ? String(c).padStart(12) : String(c).padEnd(18))).join(''));
-
-async function demoPhoto(name: string): Promise<{ photo: Rgba; truth: Plane }> {
-  const photo = await decodePicture(await readFile(join(products, `${name}.jpg`)));
-  return { photo, truth: await decodeGrey(await readFile(join(products, `${name}.matte.png`))) };
-}
-
-interface Sums extends MatteError {
-  ms: number;
-  n: number;
-}
-const nothing = (): Sums => ({ sad: 0, mse: 0, gradient: 0, ms: 0, n: 0 });
-function add(sums: Sums, error: MatteError, ms: number): void {
-  sums.sad += error.sad;
-  sums.mse += error.mse;
-  sums.gradient += error.gradient;
-  sums.ms += ms;
-  sums.n++;
-}
-
-/** One picture cut out by ours, starting with nothing, and by the baseline, starting from the true bounding box. */
-function compare(
-  name: string,
-  photo: Rgba,
-  truth: Plane,
-  cv: unknown,
-  ours: Sums,
-  theirs: Sums,
-  recipe = PLAIN_RECIPE,
-): Cutout {
-  let started = performance.now();
-  const cutout = cutOut(photo, recipe);
-  const ms = performance.now() - started;
-  const error = matteError(cutout.matte, truth);
-  started = performance.now();
-  const mask = grabCut(cv, photo, truth);
-  const baseMs = performance.now() - started;
-  const base = matteError(mask, truth);
-  add(ours, error, ms);
-  add(theirs, base, baseMs);
-  const megapixels = (photo.width * photo.height) / 1e6;
-  const fringe = measureFringe(...fringeInput(cutout, photo));
-  row(
-    name,
-    error.sad.toFixed(2),
-    error.mse.toFixed(5),
-    error.gradient.toFixed(2),
-    (ms / megapixels).toFixed(0),
-    base.mse.toFixed(5),
-    base.gradient.toFixed(2),
-    (baseMs / megapixels).toFixed(0),
-    Math.max(fringe.white.mean, fringe.black.mean).toFixed(1),
-  );
-  return cutout;
-}
-
-/** The cutout put back on a picture of the photo's size, as the fringe meter wants it. */
-function fringeInput({ image, bounds, matte }: Cutout, photo: Rgba): [Rgba, Plane] {
-  const colours = {
-    width: photo.width,
-    height: photo.height,
-    data: new Uint8ClampedArray(photo.data.length),
-  };
-  for (let y = 0; y < bounds.height; y++)
-    colours.data.set(
-      image.data.subarray(y * bounds.width * 4, (y + 1) * bounds.width * 4),
-      ((bounds.y + y) * photo.width + bounds.x) * 4,
-    );
-  return [colours, matte];
-}
-
-const HEAD = ['SAD', 'MSE', 'gradient', 'ms/MP', 'base MSE', 'base grad', 'base ms/MP', 'fringe dE'] as const;
-
-function ratios(ours: Sums, theirs: Sums): void {
-  const mean = (s: Sums, key: 'mse' | 'gradient' | 'ms') => s[key] / s.n;
-  console.log(
-    `Mean of ${ours.n}: MSE ${mean(ours, 'mse').toFixed(5)} against ${mean(theirs, 'mse').toFixed(5)}, ratio ${(ours.mse / theirs.mse).toFixed(3)} (wanted: at most 0.25); ` +
-      `gradient ratio ${(ours.gradient / theirs.gradient).toFixed(3)} (at most 0.4); time ratio ${(ours.ms / theirs.ms).toFixed(3)} (at most 0.1).`,
-  );
-}
-
-async function benchCutout(): Promise<void> {
-  console.log(
-    "\n(a) Automatic cutout. Baseline: OpenCV's GrabCut, 5 iterations at 1000 pixels, from the true bounding box grown by 5 percent.",
-  );
-  const cv = await loadOpenCv();
-  const ours = nothing();
-  const theirs = nothing();
-  row('demo photo', ...HEAD);
-  cutOut((await demoPhoto('planter-teal')).photo); // once to warm up
-  for (const name of NAMES) {
-    const { photo, truth } = await demoPhoto(name);
-    const glass = name === 'cloche';
-    compare(glass ? 'cloche (glass)' : name, photo, truth, cv, ours, theirs, recipeWith({ glass }));
-  }
-  ratios(ours, theirs);
-  const made = { ours: nothing(), theirs: nothing() };
-  row('generated', ...HEAD);
-  for await (const { name, photo, truth } of generatedSet(Number(process.env.BENCH_COUNT ?? 40)))
-    compare(name, photo, truth, cv, made.ours, made.theirs);
-  ratios(made.ours, made.theirs);
-}
 
 /** A photo of 24 megapixels from open file to full-size cutout, and strokes to an updated view of a screen's size. */
 async function benchLarge(): Promise<void> {
@@ -158,11 +44,12 @@ async function benchLarge(): Promise<void> {
   const bytes = await readFile(join(products, 'watering-can.jpg'));
   const large = await sharp(bytes).resize(6000, 4000, { fit: 'cover' }).jpeg({ quality: 95 }).toBuffer();
   const photo = await decodePicture(large);
+  const model = await loadSegmentationModel();
   const times: number[] = [];
   const base: number[] = [];
   for (let i = 0; i < 3; i++) {
     let started = performance.now();
-    cutOut(photo);
+    await cutOut(photo, PLAIN_RECIPE, model);
     times.push(performance.now() - started);
     started = performance.now();
     await sharp(Buffer.from(photo.data.buffer), { raw: { width: 6000, height: 4000, channels: 4 } })
@@ -177,10 +64,11 @@ async function benchLarge(): Promise<void> {
   row('full-size cutout', median(times).toFixed(0), (median(times) / median(base)).toFixed(1));
   row('sharp resize', median(base).toFixed(0), '1.0');
   console.log(
-    `Wanted: at most 5000 ms and 1.50 GiB; this process has held ${memory.toFixed(2)} GiB at most.`,
+    `Wanted: at most 4000 ms and 1.20 GiB; this process has held ${memory.toFixed(2)} GiB at most.`,
   );
 
   const source = openSource(photo);
+  await segmentSource(source, model, PLAIN_RECIPE);
   let last = solve(source, PLAIN_RECIPE, true);
   const strokes: number[] = [];
   const steps: Step[] = [];
@@ -194,7 +82,7 @@ async function benchLarge(): Promise<void> {
     strokes.push(performance.now() - started);
   }
   console.log(
-    `Stroke to an updated view of 740 pixels: median ${median(strokes).toFixed(0)} ms; wanted: at most 200.`,
+    `Stroke to an updated view of 740 pixels: median ${median(strokes).toFixed(0)} ms; wanted: at most 150.`,
   );
 }
 
@@ -207,7 +95,11 @@ async function benchPainting(): Promise<void> {
   const { survey } = readSceneFile(
     await readFile(join(root, 'demo/assets/scenes/windowsill-morning.json'), 'utf8'),
   );
-  const { image } = cutOut(await decodePicture(await readFile(join(products, 'planter-teal.jpg'))));
+  const { image } = await cutOut(
+    await decodePicture(await readFile(join(products, 'planter-teal.jpg'))),
+    PLAIN_RECIPE,
+    await loadSegmentationModel(),
+  );
   const cutoutBytes = await sharp(Buffer.from(image.data.buffer), {
     raw: { width: image.width, height: image.height, channels: 4 },
   })
@@ -315,7 +207,9 @@ async function benchPainting(): Promise<void> {
 
 console.log(`${cpus().length} cores, ${(totalmem() / 2 ** 30).toFixed(0)} GiB, Node ${process.version}`);
 const only = process.argv[2];
-if (!only || only === 'cutout') await benchCutout();
+if (!only || only === 'cutout') await benchCutout(root, process.argv[3]);
+if (only === 'odds') await printOdds(process.argv[3]);
+if (only === 'measures') await printMeasures(process.argv[3]);
 if (!only || only === 'paint') await benchPainting();
 if (!only || only === 'large') await benchLarge();
 if (!only || only === 'staging') await benchStaging(root);

@@ -3,6 +3,7 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { cutOut } from '@scenograph/core/cutout/index';
+import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
 import { lookAtWords } from '@scenograph/core/paint/look-at-words';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Shot } from '@scenograph/core/shot/document';
@@ -14,6 +15,7 @@ import { fillTemplate } from '@scenograph/core/templates/fill';
 import { encodePng } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture } from '@scenograph/host-node/read-picture';
+import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
 
 const at = (list: number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))];
@@ -24,7 +26,7 @@ export async function benchOverlays(root: string): Promise<void> {
     '\nOverlays. Baseline: sharp scales the cutout and lays it with an SVG of the words on a plain ground.',
   );
   const photo = await decodePicture(await readFile(join(root, 'demo/assets/products/planter-teal.jpg')));
-  const { image } = cutOut(photo);
+  const { image } = await cutOut(photo, PLAIN_RECIPE, await loadSegmentationModel());
   const cutout = await encodePng(image);
   const picture = createHash('sha256').update(cutout).digest('hex');
   const data: ProductData = {

@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
 import type { ProductElement } from '@scenograph/core/elements/product/definition';
 import { cutOut } from '@scenograph/core/cutout/index';
+import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { sceneShot } from '@scenograph/core/shot/starters';
 import { baseOfCutout } from '@scenograph/core/stage/base';
@@ -15,6 +16,7 @@ import { basePoint, movedOnGround } from '@scenograph/core/stage/stand';
 import { encodePng } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture } from '@scenograph/host-node/read-picture';
+import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
 
 const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 const at = (list: number[], share: number) =>
@@ -40,8 +42,10 @@ export async function benchStaging(root: string): Promise<void> {
 
   const sceneBytes = await readFile(join(scenes, 'windowsill-morning.jpg'));
   const { survey } = readSceneFile(await readFile(join(scenes, 'windowsill-morning.json'), 'utf8'));
-  const { image } = cutOut(
+  const { image } = await cutOut(
     await decodePicture(await readFile(join(root, 'demo/assets/products/planter-teal.jpg'))),
+    PLAIN_RECIPE,
+    await loadSegmentationModel(),
   );
   const cutoutBytes = await encodePng(image);
   const files = new Map([sceneBytes, cutoutBytes].map((b) => [sha(b), b]));

@@ -1,4 +1,8 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import sharp from 'sharp';
 
@@ -7,7 +11,7 @@ interface PhotoInfo {
   name: string;
   accepted: boolean;
   cutoutState: string;
-  cutout: { picture: string; width: number; height: number; bounds: { x: number; y: number } };
+  cutout: { picture: string; matte: string; width: number; height: number; bounds: { x: number; y: number } };
 }
 
 async function photoNamed(api: APIRequestContext, name: string): Promise<PhotoInfo> {
@@ -93,6 +97,38 @@ test('strokes change the cut, are steps that can be switched off, and survive a 
   expect(await opacity(after.cutout.picture)).toBeLessThan((await opacity(before.cutout.picture)) - 5);
 });
 
+test('browser, worker and command line cut out the same matte', async ({ page, request }) => {
+  const photo = await photoNamed(request, 'planter-ochre.jpg');
+  await openDesk(page, photo.id);
+  await expect(page.getByText(/^ΔE [\d.]+ mean/)).toBeVisible({ timeout: 240_000 });
+  await page.getByLabel('Save the present outline as').fill('In the browser');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('In the browser').first()).toBeVisible();
+  const { outlines } = (await (await request.get(`/api/photos/${photo.id}/desk`)).json()) as {
+    outlines: { id: string; title: string; matte: string }[];
+  };
+  const mine = outlines.find((o) => o.title === 'In the browser')!;
+  const file = join(mkdtempSync(join(tmpdir(), 'matte-')), 'matte.png');
+  execFileSync('npx', ['--no-install', 'scenograph', 'cutout', 'demo/assets/products/planter-ochre.jpg', '-o', file.replace('matte', 'cut'), '--matte', file]); // prettier-ignore
+  const grey = async (png: Buffer | string) =>
+    sharp(png).removeAlpha().extractChannel(0).raw().toBuffer({ resolveWithObject: true });
+  const blob = async (hash: string) => (await request.get(`/api/blobs/${hash}`)).body();
+  const [browser, worker, command] = await Promise.all([
+    grey(await blob(mine.matte)),
+    grey(await blob(photo.cutout.matte)),
+    grey(file),
+  ]);
+  const apart = (a: typeof browser, b: typeof browser) => {
+    expect(a.info.width).toBe(b.info.width);
+    let squares = 0;
+    for (let i = 0; i < a.data.length; i++) squares += ((a.data[i] - b.data[i]) / 255) ** 2;
+    return squares / a.data.length;
+  };
+  expect(apart(browser, worker)).toBeLessThan(1e-5);
+  expect(apart(command, worker)).toBeLessThan(1e-5);
+  await request.delete(`/api/photos/${photo.id}/outlines/${mine.id}`);
+});
+
 test('a shape, a traced edge and a colour are corrections too, and an outline is kept, exported and brought back', async ({
   page,
   request,
@@ -134,44 +170,100 @@ test('a shape, a traced edge and a colour are corrections too, and an outline is
   const svg = await (await request.get(`/api/photos/${photo.id}/outlines/${outline.id}/svg`)).body();
   expect(svg.toString()).toMatch(/<path fill-rule="evenodd" d="M[\d.]+ [\d.]+L/);
   await page
-    .getByLabel('Outline to bring in')
+    .getByLabel('Outline to import')
     .setInputFiles({ name: 'back again.svg', mimeType: 'image/svg+xml', buffer: svg });
   await expect(panel.getByText('back again')).toBeVisible();
   const small = await sharp({ create: { width: 90, height: 20, channels: 3, background: '#fff' } })
     .png()
     .toBuffer();
   await page
-    .getByLabel('Outline to bring in')
+    .getByLabel('Outline to import')
     .setInputFiles({ name: 'other.png', mimeType: 'image/png', buffer: small });
   await expect(page.getByText(/needs the same shape as its photo/)).toBeVisible();
 });
 
-test('tidy, edge and glass act at once; the same tidy goes to a whole shoot; the review wall accepts', async ({
+test('adjusting, edge profile and glass act at once; the same adjustments go to a whole shoot when asked, and are taken back', async ({
   page,
   request,
 }) => {
   const photo = await photoNamed(request, 'soil-scoop.jpg');
+  const other = await photoNamed(request, 'planter-teal.jpg');
   await openDesk(page, photo.id);
   await expect(page.getByText(/^ΔE [\d.]+ mean/)).toBeVisible({ timeout: 240_000 });
-  await page.getByRole('textbox', { name: 'Shift' }).fill('4');
-  await page.getByRole('textbox', { name: 'Shift' }).press('Enter');
-  await page.getByRole('switch', { name: 'Clear glass, seen through' }).click();
-  await page.getByRole('switch', { name: 'Clear glass, seen through' }).click();
-  await page.getByRole('button', { name: 'Tidy photo' }).click();
+  await page.getByRole('slider', { name: 'Place of the edge' }).press('PageUp');
+  await page.getByRole('textbox', { name: 'Ends' }).fill('4');
+  await page.getByRole('textbox', { name: 'Ends' }).press('Enter');
+  await page.getByRole('radio', { name: 'Solid' }).click();
+  await page.getByRole('button', { name: 'Adjust photo' }).click();
   await page.getByRole('textbox', { name: 'Exposure' }).fill('1.2');
   await page.getByRole('textbox', { name: 'Exposure' }).press('Enter');
   await expect(page.getByTestId('saving')).toHaveText('saved');
-  const { recipe } = (await (await request.get(`/api/photos/${photo.id}/desk`)).json()) as {
-    recipe: { tidy: { exposure: number }; edge: { shift: number } };
-  };
-  expect([recipe.tidy.exposure, recipe.edge.shift]).toEqual([1.2, 4]);
+  const deskOf = async (id: string) =>
+    (await (await request.get(`/api/photos/${id}/desk`)).json()) as {
+      recipe: {
+        tidy: { exposure: number };
+        edge: { shift: number; soften: number };
+        automatic: { glass: boolean };
+      };
+    };
+  const { recipe } = await deskOf(photo.id);
+  expect(recipe.tidy.exposure).toBe(1.2);
+  // From 0 to 4 px: the middle lies two pixels out, the slope is twice as wide as it was.
+  expect(recipe.edge.shift).toBeCloseTo(2, 5);
+  expect(recipe.edge.soften).toBeGreaterThan(0.5);
+  expect(recipe.automatic.glass).toBe(false);
 
   await page.getByRole('button', { name: /^Same for all \d+ photos/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click();
+  expect((await deskOf(other.id)).recipe.tidy.exposure).toBe(0);
+  await page.getByRole('button', { name: /^Same for all \d+ photos/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Adjust \d+ photos/ })
+    .click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText(/have the adjustments back that they had/)).toBeVisible();
+  expect((await deskOf(other.id)).recipe.tidy.exposure).toBe(0);
   await page.goto('/photos/review');
   await expect(page.getByRole('heading', { name: 'Review wall' })).toBeVisible();
   await expect(page.getByText(/^Cutting out/)).toBeHidden({ timeout: 300_000 });
-  await page.getByRole('button', { name: /^Accept \d+ that are 90 % sure/ }).click();
-  await expect.poll(async () => (await photoNamed(request, 'planter-teal.jpg')).accepted).toBe(true);
+});
+
+test('a box and a pen path are steps of the hand; what is corrected is used when the desk is left, and saved as files', async ({
+  page,
+  request,
+}) => {
+  const photo = await photoNamed(request, 'plant-tags.jpg');
+  await openDesk(page, photo.id);
+  await page.keyboard.press('b');
+  await stroke(page, [0.04, 0.04], [0.96, 0.96]);
+  await expect(page.getByText('a box drawn')).toBeVisible();
+  await page.keyboard.press('y');
+  for (const [x, y] of [
+    [0.02, 0.02],
+    [0.12, 0.02],
+    [0.12, 0.12],
+  ])
+    await stroke(page, [x, y], [x, y]);
+  await page.keyboard.press('Enter');
+  const panel = page.getByRole('complementary', { name: 'How this edge was made' });
+  await expect(panel.getByRole('button', { name: 'Pen path' })).toBeVisible();
+  await page.keyboard.press('3');
+  await expect.poll(() => matteAt(page, 0.1, 0.05)).toBeGreaterThan(235);
+  await expect(page.getByTestId('saving')).toHaveText('saved');
+  await expect(page.getByText('not in use yet')).toBeVisible();
+  await page.getByRole('link', { name: 'Photos' }).click();
+  await expect
+    .poll(async () => (await photoNamed(request, 'plant-tags.jpg')).cutout.picture, { timeout: 240_000 })
+    .not.toBe(photo.cutout.picture);
+
+  const file = async (format: string) => request.get(`/api/photos/${photo.id}/file?format=${format}`);
+  const webp = await sharp(await (await file('webp')).body()).metadata();
+  expect([webp.format, webp.hasAlpha]).toEqual(['webp', true]);
+  const matte = await sharp(await (await file('matte')).body()).metadata();
+  expect([matte.width, matte.height]).toEqual([1800, 1350]);
+  expect((await (await file('svg')).text()).slice(0, 4)).toBe('<svg');
+  expect((await file('gif')).status()).toBe(400);
 });
 
 test('a photo replaced by another size keeps its product, and its steps run on the new one', async ({

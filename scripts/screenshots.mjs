@@ -79,7 +79,9 @@ const VIEWS = [
     'cutout',
     `/photos/${photo('watering-can.jpg')}/cutout`,
     async (page) =>
-      page.locator('section[aria-label="Fringe"]', { hasNotText: 'measuring' }).waitFor({ timeout: 90_000 }),
+      page
+        .locator('section[aria-label="Edge halo"]', { hasNotText: 'measuring' })
+        .waitFor({ timeout: 90_000 }),
   ],
   ['data', `/products/${listing.productId}`],
   ['survey', `/library/scenes/${scenes.find((s) => s.title === 'Potting bench').id}`],

@@ -1,10 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
+import { verdictOf } from '@scenograph/core/cutout/confidence';
 import { cutOut, NoProductError } from '@scenograph/core/cutout/index';
 import type { OwnShadow } from '@scenograph/core/cutout/own-shadow';
 import { PLAIN_EDGE, PLAIN_RECIPE, type CutoutRecipe, type Step } from '@scenograph/core/cutout/recipe';
 import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
-import { alphaPlane, createRgba, type Plane, type Rgba } from '@scenograph/core/raster/pixels';
+import { alphaPlane, createRgba, type Plane, type Rect, type Rgba } from '@scenograph/core/raster/pixels';
 import { resize } from '@scenograph/core/raster/resample';
 import { runChecks, worst } from '@scenograph/core/spec/checks/index';
 import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
@@ -16,6 +17,7 @@ import {
   RefusedPicture,
   takePicture,
 } from '@scenograph/host-node/read-picture';
+import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
 import { Command, InvalidArgumentError } from 'commander';
 import { explain, parseJson, print, round, Unusable, write } from './common';
 import { addFillCommand } from './fill-command';
@@ -34,6 +36,8 @@ interface CutoutCommand {
   holes: boolean;
   shadows: boolean;
   glass?: boolean;
+  box?: Rect;
+  at: [number, number][];
   edgeShift?: number;
   soften?: number;
   keep: [number, number, number][];
@@ -66,7 +70,13 @@ program
   .option('--matte <file>', 'the matte too, 8-bit grey PNG at the size of the photo')
   .option('--no-holes', 'fill openings inside the product')
   .option('--no-shadows', 'count soft shadows as product')
-  .option('--glass', 'clear glass: measure its opacity against the plain backdrop')
+  .option(
+    '--glass',
+    'clear glass: measure its opacity against the plain backdrop (found by itself when left out)',
+  )
+  .option('--no-glass', 'nothing is seen through the product')
+  .option('--box <x,y,w,h>', 'a box round the product, in pixels of the photo', readBox)
+  .option('--at <x,y>', 'a place on the product; may be given again', gather(readPlace), [])
   .option(
     '--edge-shift <px>',
     'move the edge out (above 0) or in, in pixels of the photo',
@@ -75,10 +85,7 @@ program
   .option('--soften <px>', 'soften the edge by this many pixels', readLength(0, 60))
   .option('--keep <x,y,r>', 'a round keep stroke; may be given again', gather(readSpot), [])
   .option('--drop <x,y,r>', 'a round drop stroke; may be given again', gather(readSpot), [])
-  .option(
-    '--from-outline <file>',
-    'start from this outline (grey PNG or SVG) in the stead of the automatic one',
-  )
+  .option('--from-outline <file>', 'start from this outline (grey PNG or SVG) in place of the automatic one')
   .option('--shadow <file>', "the camera's own shadow, black with alpha, PNG at the size of the photo")
   .action(async (photo: string, options: CutoutCommand) => {
     const started = performance.now();
@@ -106,12 +113,24 @@ program
         });
     const recipe: CutoutRecipe = {
       ...PLAIN_RECIPE,
-      automatic: { on: true, holes: options.holes, shadows: options.shadows, glass: options.glass === true },
+      automatic: {
+        on: true,
+        holes: options.holes,
+        shadows: options.shadows,
+        glass: options.glass ?? 'auto',
+        box: options.box ?? null,
+        at: options.at,
+      },
       edge: { ...PLAIN_EDGE, shift: options.edgeShift ?? 0, soften: options.soften ?? 0 },
       ownShadow: options.shadow !== undefined,
       steps,
     };
-    const { image, bounds, matte, confidence, shadow } = cutOut(pixels, recipe, outlines);
+    const { image, bounds, matte, confidence, doubts, shadow } = await cutOut(
+      pixels,
+      recipe,
+      await loadSegmentationModel(),
+      outlines,
+    );
     const cut = performance.now();
     await write(options.output, await encodePng(image));
     if (options.matte) await write(options.matte, await encodeGreyPng(matte));
@@ -123,6 +142,8 @@ program
       photo: { width: pixels.width, height: pixels.height },
       bounds,
       confidence: round(confidence, 3),
+      verdict: verdictOf(confidence),
+      doubts,
       notes: taken.notes,
       timings: {
         readMs: Math.round(read - started),
@@ -143,7 +164,7 @@ program
     const taken = await takePicture(basename(picture), bytes);
     const pixels = await decodePicture(taken.working?.bytes ?? bytes);
     const slot = await loadSlot(options.slot);
-    const { products, found } = productsIn(pixels);
+    const { products, found } = await productsIn(pixels);
     const checks = runChecks({
       slot,
       slotKey: slot.id,
@@ -181,9 +202,12 @@ program
   });
 
 /** Where the product is in a finished picture: found by cutting it out again. */
-function productsIn(pixels: Awaited<ReturnType<typeof decodePicture>>): { products: Plane; found: boolean } {
+async function productsIn(
+  pixels: Awaited<ReturnType<typeof decodePicture>>,
+): Promise<{ products: Plane; found: boolean }> {
   try {
-    return { products: cutOut(pixels).matte, found: true };
+    const { matte } = await cutOut(pixels, PLAIN_RECIPE, await loadSegmentationModel());
+    return { products: matte, found: true };
   } catch (error) {
     if (!(error instanceof NoProductError)) throw error;
     const none = alphaPlane({ ...pixels, data: new Uint8ClampedArray(pixels.data.length) });
@@ -220,6 +244,22 @@ function readSpot(text: string): [number, number, number] {
   if (numbers.length !== 3 || numbers.some((n) => !Number.isFinite(n)) || numbers[2] <= 0)
     throw new InvalidArgumentError('Write it as x,y,radius in pixels of the photo, for example 640,480,12.');
   return numbers as [number, number, number];
+}
+
+function readPlace(text: string): [number, number] {
+  const numbers = text.split(',').map(Number);
+  if (numbers.length !== 2 || numbers.some((n) => !Number.isFinite(n)))
+    throw new InvalidArgumentError('Write it as x,y in pixels of the photo, for example 640,480.');
+  return numbers as [number, number];
+}
+
+function readBox(text: string): Rect {
+  const [x, y, width, height, ...more] = text.split(',').map(Number);
+  if (more.length || ![x, y, width, height].every(Number.isFinite) || width < 1 || height < 1)
+    throw new InvalidArgumentError(
+      'Write it as x,y,width,height in pixels of the photo, for example 120,80,640,480.',
+    );
+  return { x, y, width, height };
 }
 
 /** An option that may be given again and again. */

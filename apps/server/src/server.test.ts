@@ -217,6 +217,42 @@ test('cutouts that wait can be cancelled; what there was stays', async () => {
   await call('POST', '/api/photos/cutouts', { ids: cancelled.map((p) => p.id) });
 });
 
+test('a shared adjustment hands back what each photo had; files of cutouts say what is missing', async () => {
+  const list = (await call('GET', '/api/photos')).body as {
+    id: string;
+    cutout: object | null;
+    inUse: boolean;
+  }[];
+  const photo = list.find((p) => p.cutout)!;
+  expect(photo.inUse).toBe(true);
+  const { recipe } = (await call('GET', `/api/photos/${photo.id}/desk`)).body as {
+    recipe: { tidy: { exposure: number } };
+  };
+  const tidy = { ...recipe.tidy, exposure: 0.7 };
+  const answer = (await call('POST', '/api/photos/tidy', { ids: [photo.id], tidy })).body as {
+    before: { id: string; tidy: object }[];
+  };
+  expect(answer.before).toEqual([{ id: photo.id, tidy: recipe.tidy }]);
+  const changed = (await call('GET', '/api/photos')).body as typeof list;
+  expect(changed.find((p) => p.id === photo.id)!.inUse).toBe(false);
+  await call('POST', '/api/photos/tidy/restore', { photos: answer.before });
+  expect((await call('GET', `/api/photos/${photo.id}/desk`)).body.recipe.tidy).toEqual(recipe.tidy);
+  expect((await call('GET', '/api/photos')).body.find((p: { id: string }) => p.id === photo.id).inUse).toBe(
+    true,
+  );
+  await call('POST', '/api/photos/cutouts/cancel');
+
+  const bare = list.find((p) => !p.cutout)!;
+  expect((await call('GET', `/api/photos/${bare.id}/file?format=png`)).body.message).toMatch(
+    /has no cutout yet/,
+  );
+  expect((await call('GET', `/api/photos/${photo.id}/file?format=bmp`)).status).toBe(400);
+  expect((await call('GET', `/api/photos/files?format=png&ids=${bare.id}`)).body.message).toMatch(
+    /None of these photos has a cutout/,
+  );
+  await call('POST', '/api/photos/cutouts', { ids: [bare.id] });
+});
+
 test('a cutout is made by a worker; a worker killed in the middle of a delivery is followed by another, and the ZIP is whole', async () => {
   let worker = (await startWorker()).child;
   const photos = await until(

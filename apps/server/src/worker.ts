@@ -1,5 +1,5 @@
 import { cpus } from 'node:os';
-import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
+import { storedRecipe } from '@scenograph/core/cutout/recipe';
 import { and, eq, inArray } from 'drizzle-orm';
 import 'reflect-metadata';
 import { createBlobStore } from './blobs/blob-store';
@@ -35,7 +35,7 @@ async function main(): Promise<void> {
     const outcome = (await threads.run({
       task: 'cutout',
       working: photo.working,
-      recipe: photo.recipe ?? PLAIN_RECIPE,
+      recipe: storedRecipe(photo.recipe),
     })) as CutoutOutcome;
     await db
       .update(photos)

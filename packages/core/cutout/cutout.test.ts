@@ -1,6 +1,7 @@
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
 import { cutOut, NoProductError, recipeWith } from './index';
 import { matteError } from './matte-error';
+import { PLAIN_RECIPE } from './recipe';
 import { minCut, type GridGraph } from './min-cut';
 
 function random(seed: number): () => number {
@@ -85,23 +86,24 @@ function ringOnSweep(options: { shadow: boolean; hole: boolean }): Made {
   return { photo, truth };
 }
 
-test('a product on a sweep with gradient, noise and shadow comes out with its hole', () => {
+test('a product on a sweep with gradient, noise and shadow comes out with its hole', async () => {
   const { photo, truth } = ringOnSweep({ shadow: true, hole: true });
-  const { matte, bounds } = cutOut(photo);
+  const { matte, bounds } = await cutOut(photo, PLAIN_RECIPE, null);
   expect(matteError(matte, truth).mse).toBeLessThan(0.0015);
   expect(matte.data[175 * 420 + 205]).toBeLessThan(0.05);
   expect(Math.abs(bounds.x - 84)).toBeLessThanOrEqual(3);
   expect(Math.abs(bounds.width - 242)).toBeLessThanOrEqual(5);
 });
 
-test('openings are filled when they are not wanted', () => {
+test('openings are filled when they are not wanted', async () => {
   const { photo } = ringOnSweep({ shadow: false, hole: true });
-  expect(cutOut(photo, recipeWith({ holes: false })).matte.data[175 * 420 + 205]).toBeGreaterThan(0.95);
+  const { matte } = await cutOut(photo, recipeWith({ holes: false }), null);
+  expect(matte.data[175 * 420 + 205]).toBeGreaterThan(0.95);
 });
 
-test('colours along the edge are those of the product, not mixed with the backdrop', () => {
+test('colours along the edge are those of the product, not mixed with the backdrop', async () => {
   const { photo, truth } = ringOnSweep({ shadow: false, hole: false });
-  const { image, bounds } = cutOut(photo);
+  const { image, bounds } = await cutOut(photo, PLAIN_RECIPE, null);
   let seen = 0;
   let off = 0;
   for (let y = 0; y < image.height; y++)
@@ -117,24 +119,24 @@ test('colours along the edge are those of the product, not mixed with the backdr
   expect(off / seen).toBeLessThan(12);
 });
 
-test('a picture without a product is refused with a sentence', () => {
+test('a picture without a product is refused with a sentence', async () => {
   const flat = createRgba(80, 60);
   flat.data.fill(231);
-  expect(() => cutOut(flat)).toThrow(NoProductError);
-  expect(() => cutOut(createRgba(1, 1))).toThrow(/at least 8/);
-  expect(() => cutOut(createRgba(100, 100))).toThrow(/transparent/);
+  await expect(cutOut(flat, PLAIN_RECIPE, null)).rejects.toThrow(NoProductError);
+  await expect(cutOut(createRgba(1, 1), PLAIN_RECIPE, null)).rejects.toThrow(/at least 8/);
+  await expect(cutOut(createRgba(100, 100), PLAIN_RECIPE, null)).rejects.toThrow(/transparent/);
 });
 
-test('a picture that comes cut out keeps its own matte', () => {
+test('a picture that comes cut out keeps its own matte', async () => {
   const image = createRgba(60, 40);
   for (let y = 10; y < 30; y++)
     for (let x = 20; x < 45; x++) image.data.set([10, 90, 80, 200], (y * 60 + x) * 4);
-  const { bounds, matte } = cutOut(image);
+  const { bounds, matte } = await cutOut(image, PLAIN_RECIPE, null);
   expect(bounds).toEqual({ x: 20, y: 10, width: 25, height: 20 });
   expect(matte.data[15 * 60 + 30]).toBeCloseTo(200 / 255, 5);
 });
 
-test('a product that fills the frame and touches its border is still found', () => {
+test('a product that fills the frame and touches its border is still found', async () => {
   const [w, h] = [300, 240];
   const photo = createRgba(w, h);
   for (let y = 0; y < h; y++)
@@ -142,7 +144,7 @@ test('a product that fills the frame and touches its border is still found', () 
       const inside = x > 60 && y > 40 && y < 220;
       photo.data.set(inside ? [30, 90, 70 + (x % 40), 255] : [240, 239, 236, 255], (y * w + x) * 4);
     }
-  const { matte } = cutOut(photo);
+  const { matte } = await cutOut(photo, PLAIN_RECIPE, null);
   expect(matte.data[130 * w + w - 1]).toBeGreaterThan(0.9);
   expect(matte.data[10 * w + 10]).toBe(0);
 });

@@ -4,9 +4,10 @@ import { outlineOf, type StepSources } from './compile';
 import { polygonCover, strokeCover, type View } from './footprint';
 import type { CutoutRecipe, Step } from './recipe';
 
-/** Steps that act on the matte itself, to the pixel: painting, shapes as drawn, traced paths, saved outlines. */
+/** Steps that act on the matte itself, to the pixel: strokes, painting, shapes as drawn, traced paths, saved outlines. */
 function isExact(step: Step): boolean {
   return (
+    step.kind === 'stroke' ||
     step.kind === 'paint' ||
     step.kind === 'outline' ||
     step.kind === 'trace' ||
@@ -32,9 +33,13 @@ export function applyExactSteps(
   let touched = false;
   for (const step of steps) {
     if (step.kind === 'stroke') {
-      if (!touched) continue;
+      // What a stroke covers is as it says, however thin it is; what it taught the cut shows where steps had changed it.
       const cover = strokeCover(view, step.points, step.radius).data;
-      for (let i = 0; i < data.length; i++) if (cover[i]) data[i] += (solved[i] - data[i]) * cover[i];
+      for (let i = 0; i < data.length; i++) {
+        if (!cover[i]) continue;
+        const found = touched ? data[i] + (solved[i] - data[i]) * cover[i] : data[i];
+        data[i] = step.side === 'keep' ? Math.max(found, cover[i]) : Math.min(found, 1 - cover[i]);
+      }
       continue;
     }
     if (step.kind === 'invert' && touched) {

@@ -1,4 +1,5 @@
 import { createPlane, type Plane, type Rgba } from '../raster/pixels';
+import { samplePlane } from '../raster/resample';
 import { BACKDROP, EDGE, PRODUCT, type FineMatte } from './fine-matte';
 
 /** Where a picture lies on the fine matte: the middle of its pixel (x, y) is at fine place ((x + 0.5) * k + left, ...). */
@@ -87,9 +88,7 @@ export function expandMatte(picture: Rgba, place: Place, fine: FineMatte, spill 
         const raw = length2 > 1 ? Math.min(1, Math.max(0, dot / length2)) : smooth;
         a = trust * raw + (1 - trust) * smooth;
       }
-      // The last few hundredths are noise on either side.
-      a = (a - 0.03) / 0.94;
-      a = (a < 0 ? 0 : a > 1 ? 1 : a) * own;
+      a = denoised(a) * own;
       alpha.data[p] = a;
       if (a > 0 && a < 1 && spill > 0) {
         const certain = a * a;
@@ -101,5 +100,56 @@ export function expandMatte(picture: Rgba, place: Place, fine: FineMatte, spill 
       }
     }
   }
+  if (place.kx < 0.95) agreeWithFine(alpha, place, fine);
   return { alpha, colours };
+}
+
+/** The last few hundredths are noise on either side. */
+function denoised(a: number): number {
+  const v = (a - 0.03) / 0.94;
+  return v < 0 ? 0 : v > 1 ? 1 : v;
+}
+
+/**
+ * Brings the mean of the enlarged matte over each fine pixel to that pixel's own value, in place, so that the full size
+ * is what its preview was: one round of iterative back-projection (Irani and Peleg 1991).
+ */
+function agreeWithFine(alpha: Plane, place: Place, fine: FineMatte): void {
+  const { width, height, data } = alpha;
+  const left = Math.max(0, Math.floor(place.left));
+  const top = Math.max(0, Math.floor(place.top));
+  const w = Math.min(fine.width - left, Math.ceil(width * place.kx) + 2);
+  const h = Math.min(fine.height - top, Math.ceil(height * place.ky) + 2);
+  const off: Plane = createPlane(w, h);
+  const count = new Float32Array(w * h);
+  const column = Int32Array.from(
+    { length: width },
+    (_, x) => Math.floor((x + 0.5) * place.kx + place.left) - left,
+  );
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor((y + 0.5) * place.ky + place.top) - top;
+    if (row >= h) break;
+    for (let x = 0; x < width; x++) {
+      const i = row * w + column[x];
+      off.data[i] += data[y * width + x];
+      count[i]++;
+    }
+  }
+  const whole = (0.6 / place.kx) * (1 / place.ky);
+  for (let y = 0, i = 0; y < h; y++)
+    for (let x = 0; x < w; x++, i++) {
+      const f = (y + top) * fine.width + x + left;
+      off.data[i] =
+        fine.zone[f] === EDGE && count[i] >= whole ? denoised(fine.alpha[f]) - off.data[i] / count[i] : 0;
+    }
+  for (let y = 0; y < height; y++) {
+    const cy = (y + 0.5) * place.ky + place.top - 0.5 - top;
+    const row = Math.min(h - 1, Math.floor((y + 0.5) * place.ky + place.top) - top);
+    for (let x = 0; x < width; x++) {
+      if (fine.zone[(row + top) * fine.width + column[x] + left] !== EDGE) continue;
+      const p = y * width + x;
+      const v = data[p] + samplePlane(off, (x + 0.5) * place.kx + place.left - 0.5 - left, cy);
+      data[p] = v < 0 ? 0 : v > 1 ? 1 : v;
+    }
+  }
 }

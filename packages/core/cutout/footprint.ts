@@ -82,6 +82,29 @@ export function polygonCover(view: View, points: readonly Point[]): Plane {
   return out;
 }
 
+/**
+ * A closed path of cubic Bézier curves as points. Three points a node: the handle toward the node before, the node,
+ * the handle toward the next; a corner has both handles on its node.
+ */
+export function curveOutline(points: readonly Point[]): Point[] {
+  const nodes = Math.floor(points.length / 3);
+  const out: Point[] = [];
+  for (let i = 0; i < nodes; i++) {
+    const [a, b] = [points[i * 3 + 1], points[i * 3 + 2]];
+    const next = ((i + 1) % nodes) * 3;
+    const [c, d] = [points[next], points[next + 1]];
+    const reach = Math.hypot(b[0] - a[0], b[1] - a[1]) + Math.hypot(d[0] - c[0], d[1] - c[1]);
+    const parts = reach < 0.5 ? 1 : Math.min(64, Math.max(8, Math.ceil(reach / 3)));
+    for (let k = 0; k < parts; k++) {
+      const t = k / parts;
+      const s = 1 - t;
+      const at = (n: 0 | 1) => s ** 3 * a[n] + 3 * s * s * t * b[n] + 3 * s * t * t * c[n] + t ** 3 * d[n];
+      out.push([at(0), at(1)]);
+    }
+  }
+  return out;
+}
+
 /** The outline of an ellipse or a (rounded) rectangle between two corners, as points. */
 export function shapeOutline(shape: 'rectangle' | 'ellipse', [a, b]: readonly Point[], corner = 0): Point[] {
   const [x0, x1] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])];

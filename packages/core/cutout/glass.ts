@@ -5,7 +5,7 @@ import { blur } from '../raster/blur';
 import type { Plane, Rgba } from '../raster/pixels';
 import { samplePlane } from '../raster/resample';
 import type { Place } from './expand-matte';
-import type { Lesson } from './segment';
+import type { Analysis } from './segment';
 
 /** Colour step across three pixels from which on it may be the rim of glass; shadows' slopes are below. */
 const STEP = 0.011;
@@ -28,8 +28,8 @@ export interface Glass {
  * The outline of clear glass: what small lightness steps from the photo's border cannot reach, since even clear
  * glass shows a rim; and which parts of it are solid.
  */
-export function findGlass(lesson: Lesson): Glass {
-  const { lab, width, height, model, product } = lesson;
+export function findGlass(analysis: Analysis): Glass {
+  const { lab, width, height, model, product } = analysis;
   const n = width * height;
   // A rim is faint and broken: steps across three pixels, thickened so that its gaps close.
   const rim = new Uint8Array(n);
@@ -83,15 +83,14 @@ export function findGlass(lesson: Lesson): Glass {
     if ((l && groups.list[l - 1].area > largest * 0.02) || product[i]) envelope[i] = 1;
   }
 
+  const planes = backdropPlanes(analysis);
   const surface = model.surface();
-  const planes = [0, 1, 2].map(() => ({ width, height, data: new Float32Array(n) }));
   const solid: Plane = { width, height, data: new Float32Array(n) };
   const b = new Float64Array(3);
   const c = new Float64Array(3);
   for (let i = 0; i < n; i++) {
-    fromOklab(surface[i * 3], surface[i * 3 + 1], surface[i * 3 + 2], b);
-    for (let k = 0; k < 3; k++) planes[k].data[i] = b[k];
     if (!envelope[i]) continue;
+    fromOklab(surface[i * 3], surface[i * 3 + 1], surface[i * 3 + 2], b);
     fromOklab(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2], c);
     const hue = Math.hypot(lab[i * 3 + 1] - surface[i * 3 + 1], lab[i * 3 + 2] - surface[i * 3 + 2]);
     const dark = Math.max(0, ...[0, 1, 2].map((k) => (b[k] - c[k]) / Math.max(1, b[k])));
@@ -115,8 +114,51 @@ export function findGlass(lesson: Lesson): Glass {
     envelope,
     opaque,
     wall: wallOpacity(envelope, width, height),
-    backdrop: planes as [Plane, Plane, Plane],
+    backdrop: planes,
   };
+}
+
+/**
+ * From this share of its area on, seen through as surely as this, a product is taken for glass. Strict on purpose: a
+ * solid product taken for glass is spoilt, glass taken for solid is one click away.
+ */
+const GLASS_SHARE = 0.5;
+const GLASS_SURELY = 0.6;
+
+/**
+ * Glass as the model recognises it: the outline is the product's, and what lets light through is what the model
+ * says. Null where next to nothing is seen through.
+ * @param seen how far the ground shows through, 0..1, at the analysis size
+ */
+export function recognisedGlass(analysis: Analysis, product: Uint8Array, seen: Plane): Glass | null {
+  const { width, height } = analysis;
+  let through = 0;
+  let area = 0;
+  for (let i = 0; i < product.length; i++)
+    if (product[i]) {
+      area++;
+      if (seen.data[i] > GLASS_SURELY) through++;
+    }
+  if (!area || through < area * GLASS_SHARE) return null;
+  const opaque: Plane = { width, height, data: new Float32Array(product.length) };
+  const wall: Plane = { width, height, data: new Float32Array(product.length) };
+  for (let i = 0; i < product.length; i++) {
+    opaque.data[i] = Math.min(1, Math.max(0, 1.25 - 2.5 * seen.data[i]));
+    wall.data[i] = 1 - seen.data[i];
+  }
+  return { envelope: product, opaque, wall, backdrop: backdropPlanes(analysis) };
+}
+
+/** The empty backdrop's colour in bytes, one plane a channel. */
+function backdropPlanes({ width, height, model }: Analysis): [Plane, Plane, Plane] {
+  const surface = model.surface();
+  const planes = [0, 1, 2].map(() => ({ width, height, data: new Float32Array(width * height) }));
+  const b = new Float64Array(3);
+  for (let i = 0; i < width * height; i++) {
+    fromOklab(surface[i * 3], surface[i * 3 + 1], surface[i * 3 + 2], b);
+    for (let k = 0; k < 3; k++) planes[k].data[i] = b[k];
+  }
+  return planes as [Plane, Plane, Plane];
 }
 
 /**

@@ -1,13 +1,17 @@
 import { boundsAbove, createPlane, crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
 import { tidyPhoto, tidyPlane } from '../retouch/tidy';
-import { occupiedView, openSource, ownShadowOf, renderView, solve, type CutoutSource } from './desk';
+import { solve } from './solve';
+import { openSource, segmentSource, type CutoutSource } from './source';
+import { occupiedView, ownShadowOf, renderView } from './view';
 import type { View } from './footprint';
-import { baseOfCutout, type ProductBase } from '../stage/base';
+import { baseOfCutout, withDrawnBase, type ProductBase } from '../stage/base';
 import type { OwnShadow } from './own-shadow';
+import type { CutoutMeasures, Doubt } from './confidence';
 import { PLAIN_RECIPE, type CutoutRecipe } from './recipe';
+import type { SegmentationModel } from './segmentation';
 
 /** Bumped whenever the result changes: part of the key under which cutouts are cached. */
-export const CUTOUT_VERSION = 2;
+export const CUTOUT_VERSION = 3;
 
 export interface Cutout {
   /** The product alone, edge colours cleaned, trimmed to its bounds. */
@@ -16,8 +20,11 @@ export interface Cutout {
   bounds: Rect;
   /** The matte at the tidied photo's size, 0..1. */
   matte: Plane;
-  /** 0..1: how clearly the product stands off the backdrop along its outline. */
+  /** Probability that the outline is right, 0..1, and what it comes from. */
   confidence: number;
+  measures: CutoutMeasures | null;
+  /** Places that deserve a look, in pixels of the tidied photo. */
+  doubts: Doubt[];
   /** What the product stands on. */
   base: ProductBase;
   /** The camera's own shadow where the recipe asks for it and there is one. */
@@ -38,17 +45,19 @@ export function recipeWith(automatic: Partial<CutoutRecipe['automatic']>): Cutou
  * @param photo 8-bit sRGB, straight alpha, at least 8 pixels on each side
  * @param outlines mattes of the saved outlines that the recipe uses, by content hash; they lie over the whole photo
  */
-export function cutOut(
+export async function cutOut(
   photo: Rgba,
-  recipe: CutoutRecipe = PLAIN_RECIPE,
+  recipe: CutoutRecipe,
+  model: SegmentationModel | null,
   outlines: ReadonlyMap<string, Plane> = new Map(),
-): Cutout {
+): Promise<Cutout> {
   if (photo.width < 8 || photo.height < 8)
     throw new NoProductError(
       `The photo is ${photo.width} x ${photo.height} pixels; a cutout needs at least 8 on each side.`,
     );
   const source = openSource(tidyPhoto(photo, recipe.tidy));
   for (const [hash, matte] of outlines) source.outlines.set(hash, tidyPlane(matte, photo, recipe.tidy));
+  if (model) await segmentSource(source, model, recipe);
   return finish(source, recipe);
 }
 
@@ -75,10 +84,12 @@ export function finish(source: CutoutSource, recipe: CutoutRecipe): Cutout {
   const image = crop(colours, kept);
   return {
     image,
-    base: baseOfCutout(image),
+    base: recipe.base ? withDrawnBase(baseOfCutout(image), recipe.base, bounds) : baseOfCutout(image),
     bounds,
     matte: placed(alpha, view, photo),
     confidence: solved.confidence,
+    measures: solved.measures,
+    doubts: solved.doubts,
     shadow: ownShadowOf(source, solved),
   };
 }

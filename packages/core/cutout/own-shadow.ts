@@ -3,7 +3,7 @@ import { fromOklab } from '../raster/colour';
 import { components } from '../raster/components';
 import { grow } from '../raster/distance';
 import { boundsAbove, createPlane, createRgba, crop, type Rect, type Rgba } from '../raster/pixels';
-import type { Lesson } from './segment';
+import type { ColourHypothesis } from './colour-hypothesis';
 import { spread } from './spread';
 
 export interface OwnShadow {
@@ -17,15 +17,16 @@ export interface OwnShadow {
  * The shadow that the camera saw on plain paper, as a soft layer that multiplies: how much darker each backdrop
  * pixel is than the empty backdrop's surface, carried on under the product by pull-push, freed of grain, and
  * kept where it hangs together with the product. Null where the backdrop is a pattern or no shadow is found.
- * @param product the product's outline at the lesson's size; `k` photo pixels a pixel of it
+ * @param product the product's outline at the analysis size; `k` photo pixels a pixel of it
  */
 export function recoverOwnShadow(
-  lesson: Lesson,
+  backdrop: Pick<ColourHypothesis, 'model' | 'shading'>,
   product: Uint8Array,
   small: Rgba,
   k: number,
 ): OwnShadow | null {
-  const { width, height, model, shading } = lesson;
+  const { width, height } = small;
+  const { model, shading } = backdrop;
   const n = width * height;
   const surface = model.surface();
   const near = grow(product, width, height, 2);

@@ -1,4 +1,6 @@
 import Joi from 'joi';
+import type { Rect } from '../raster/pixels';
+import type { DrawnBase } from '../stage/base';
 import { tidySchema, UNTIDIED, type Tidy } from '../retouch/tidy';
 
 /** [x, y] in pixels of the tidied photo. */
@@ -46,15 +48,15 @@ export interface TraceStep extends StepBase {
 export interface ShapeStep extends StepBase {
   kind: 'shape';
   mode: Mode;
-  shape: 'rectangle' | 'ellipse' | 'freehand' | 'polygon';
-  /** Two opposite corners for rectangle and ellipse, else the outline. */
+  shape: 'rectangle' | 'ellipse' | 'freehand' | 'polygon' | 'curve';
+  /** Two opposite corners for rectangle and ellipse, three points a node for a curve (`curveOutline`), else the outline. */
   points: Point[];
   snap: number;
 }
 export interface InvertStep extends StepBase {
   kind: 'invert';
 }
-/** A saved outline: a grey PNG by content hash, at any size. `replace` puts it in the stead of all before. */
+/** A saved outline: a grey PNG by content hash, at any size. `replace` puts it in place of all before. */
 export interface OutlineStep extends StepBase {
   kind: 'outline';
   mode: Mode | 'replace';
@@ -83,7 +85,7 @@ export interface EdgeControls {
   spill: number;
 }
 
-/** A drawn part in the stead of one that photographed badly; it moves with the product as one. */
+/** A drawn part in place of one that photographed badly; it moves with the product as one. */
 export interface RepairPiece {
   id: string;
   shape: 'ellipse' | 'rounded' | 'path';
@@ -98,15 +100,32 @@ export interface RepairPiece {
   on: boolean;
 }
 
+/** What the automatic cutout is told. */
+export interface Automatic {
+  on: boolean;
+  /** Keep openings inside the product. */
+  holes: boolean;
+  /** Soft shadows belong to the backdrop. */
+  shadows: boolean;
+  /** Clear glass, through which the backdrop is seen; 'auto' lets the model say so. */
+  glass: boolean | 'auto';
+  /** A box drawn round the product, in pixels of the tidied photo. */
+  box: Rect | null;
+  /** Clicks on the product. */
+  at: Point[];
+}
+
 /** Everything a cutout is made from besides the photo; nothing in it holds pixels. */
 export interface CutoutRecipe {
   version: 1;
   tidy: Tidy;
-  automatic: { on: boolean; holes: boolean; shadows: boolean; glass: boolean };
+  automatic: Automatic;
   steps: Step[];
   edge: EdgeControls;
   /** Keep the camera's own shadow with the cutout. */
   ownShadow: boolean;
+  /** What the product stands on, where a hand has drawn it; null takes what is found. */
+  base: DrawnBase | null;
   repairs: RepairPiece[];
 }
 
@@ -115,10 +134,11 @@ export const PLAIN_EDGE: EdgeControls = { shift: 0, soften: 0, smooth: 0, crispn
 export const PLAIN_RECIPE: CutoutRecipe = {
   version: 1,
   tidy: UNTIDIED,
-  automatic: { on: true, holes: true, shadows: true, glass: false },
+  automatic: { on: true, holes: true, shadows: true, glass: 'auto', box: null, at: [] },
   steps: [],
   edge: PLAIN_EDGE,
   ownShadow: false,
+  base: null,
   repairs: [],
 };
 
@@ -146,7 +166,7 @@ const STEPS: Record<Step['kind'], Joi.SchemaMap> = {
   trace: { mode, points: points(3) },
   shape: {
     mode,
-    shape: Joi.string().valid('rectangle', 'ellipse', 'freehand', 'polygon').required(),
+    shape: Joi.string().valid('rectangle', 'ellipse', 'freehand', 'polygon', 'curve').required(),
     points: points(2),
     snap: Joi.number().min(0).max(400).required(),
   },
@@ -178,7 +198,17 @@ export const recipeSchema = Joi.object({
     on: Joi.boolean().required(),
     holes: Joi.boolean().required(),
     shadows: Joi.boolean().required(),
-    glass: Joi.boolean().required(),
+    glass: Joi.boolean().allow('auto').required(),
+    // Recipes from before boxes and clicks have neither.
+    box: Joi.object({
+      x: number,
+      y: number,
+      width: Joi.number().min(1).max(100_000).required(),
+      height: Joi.number().min(1).max(100_000).required(),
+    })
+      .allow(null)
+      .default(null),
+    at: Joi.array().items(Joi.array().ordered(number, number).length(2)).max(50).default([]),
   }).required(),
   steps: Joi.array().items(stepSchema).max(500).unique('id').required(),
   edge: Joi.object({
@@ -189,6 +219,14 @@ export const recipeSchema = Joi.object({
     spill: share,
   }).required(),
   ownShadow: Joi.boolean().required(),
+  base: Joi.object({
+    x: number,
+    y: number,
+    halfWidth: Joi.number().min(1).max(100_000).required(),
+    halfDepth: Joi.number().min(0).max(100_000).required(),
+  })
+    .allow(null)
+    .default(null),
   repairs: Joi.array()
     .items(
       Joi.object({
@@ -220,6 +258,16 @@ export function readRecipe(value: unknown): CutoutRecipe {
   return recipe as CutoutRecipe;
 }
 
+/** A recipe as it was stored, perhaps before boxes and clicks were known; the plain one where nothing was stored. */
+export function storedRecipe(stored: CutoutRecipe | null): CutoutRecipe {
+  if (!stored) return PLAIN_RECIPE;
+  return {
+    ...stored,
+    base: stored.base ?? null,
+    automatic: { ...PLAIN_RECIPE.automatic, ...stored.automatic },
+  };
+}
+
 /** The recipe with every place and length carried by a map from one picture to another; `scale` is for lengths. */
 export function mapRecipe(
   recipe: CutoutRecipe,
@@ -227,8 +275,22 @@ export function mapRecipe(
   scale: number,
 ): CutoutRecipe {
   const all = (list: Point[]): Point[] => list.map(([x, y]) => map(x, y));
+  const { box } = recipe.automatic;
+  const { base } = recipe;
+  const middle = base && map(base.x, base.y);
+  const corners = box && [map(box.x, box.y), map(box.x + box.width, box.y + box.height)];
   return {
     ...recipe,
+    automatic: {
+      ...recipe.automatic,
+      box: corners && {
+        x: Math.min(corners[0][0], corners[1][0]),
+        y: Math.min(corners[0][1], corners[1][1]),
+        width: Math.max(1, Math.abs(corners[1][0] - corners[0][0])),
+        height: Math.max(1, Math.abs(corners[1][1] - corners[0][1])),
+      },
+      at: all(recipe.automatic.at),
+    },
     steps: recipe.steps.map((step) => {
       const next = { ...step } as Step & {
         points?: Point[];
@@ -242,6 +304,13 @@ export function mapRecipe(
       if (next.snap) next.snap *= scale;
       return next as Step;
     }),
+    base: base &&
+      middle && {
+        x: middle[0],
+        y: middle[1],
+        halfWidth: base.halfWidth * scale,
+        halfDepth: base.halfDepth * scale,
+      },
     edge: {
       ...recipe.edge,
       shift: recipe.edge.shift * scale,

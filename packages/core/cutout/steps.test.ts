@@ -1,5 +1,7 @@
 import { createPlane, createRgba, type Rgba } from '../raster/pixels';
-import { openSource, renderView, solve, wholeView } from './desk';
+import { solve } from './solve';
+import { openSource } from './source';
+import { renderView, wholeView } from './view';
 import { measureFringe } from './fringe';
 import { cutOut } from './index';
 import { contours, outlineToSvg } from './outline-path';
@@ -141,8 +143,8 @@ test('edge controls move, soften and steepen the edge by what they say, in any v
       expect(part.data[y * 60 + x]).toBeCloseTo(whole.data[(y + 120) * W + x + 150], 2);
 });
 
-test("the camera's own shadow is a soft layer under and beside the product, and nothing elsewhere", () => {
-  const { shadow } = cutOut(photo(), { ...PLAIN_RECIPE, ownShadow: true });
+test("the camera's own shadow is a soft layer under and beside the product, and nothing elsewhere", async () => {
+  const { shadow } = await cutOut(photo(), { ...PLAIN_RECIPE, ownShadow: true }, null);
   expect(shadow).not.toBeNull();
   const { image, bounds } = shadow!;
   const density = (x: number, y: number) => {
@@ -156,10 +158,10 @@ test("the camera's own shadow is a soft layer under and beside the product, and 
   expect(density(130, 206)).toBeGreaterThan(0.22);
   expect(density(130, 206)).toBeLessThan(0.4);
   expect(density(130, 250)).toBeLessThan(0.05);
-  expect(cutOut(photo()).shadow).toBeNull();
+  expect((await cutOut(photo(), PLAIN_RECIPE, null)).shadow).toBeNull();
 });
 
-test('repair pieces lie in front of and behind the product and reach beyond it', () => {
+test('repair pieces lie in front of and behind the product and reach beyond it', async () => {
   const piece = (place: 'front' | 'behind') => ({
     id: place,
     shape: 'ellipse' as const,
@@ -172,7 +174,7 @@ test('repair pieces lie in front of and behind the product and reach beyond it',
     on: true,
   });
   for (const place of ['front', 'behind'] as const) {
-    const { image, bounds } = cutOut(photo(), { ...PLAIN_RECIPE, repairs: [piece(place)] });
+    const { image, bounds } = await cutOut(photo(), { ...PLAIN_RECIPE, repairs: [piece(place)] }, null);
     const pixel = (x: number, y: number) => [
       ...image.data.subarray(((y - bounds.y) * image.width + x - bounds.x) * 4).subarray(0, 4),
     ];

@@ -1,8 +1,14 @@
-import type { Rgba } from '../raster/pixels';
+import type { Plane, Rgba } from '../raster/pixels';
 import type { Point } from './recipe';
 
-/** What it costs to pass each pixel: little on strong edges, much on even ground; 0.02..1. */
-export function edgeCost(image: Rgba): Float32Array {
+/** What an edge costs more where the model is sure that it is not the outer one. */
+const INNER = 0.6;
+
+/**
+ * What it costs to pass each pixel: little on strong edges, much on even ground; 0.02..1. Where the model's
+ * probabilities are given, edges inside the product and in the backdrop cost more than the outer edge.
+ */
+export function edgeCost(image: Rgba, shape: Plane | null = null): Float32Array {
   const { width, height, data } = image;
   const out = new Float32Array(width * height).fill(1);
   let most = 1;
@@ -23,7 +29,14 @@ export function edgeCost(image: Rgba): Float32Array {
     }
   }
   const full = Math.min(most, 420);
-  for (let i = 0; i < out.length; i++) out[i] = 0.02 + 0.98 * (1 - Math.min(1, out[i] / full)) ** 2;
+  for (let i = 0; i < out.length; i++) {
+    let cost = (1 - Math.min(1, out[i] / full)) ** 2;
+    if (shape) {
+      const p = shape.data[i];
+      cost = Math.min(1, cost + INNER * (1 - 4 * p * (1 - p)));
+    }
+    out[i] = 0.02 + 0.98 * cost;
+  }
   return out;
 }
 
@@ -32,19 +45,20 @@ export function edgeCost(image: Rgba): Float32Array {
  * the edge costs between neighbours (Mortensen and Barrett 1995, "Intelligent scissors", by Dijkstra's
  * algorithm), looked for in a corridor around the straight line, so that a gap in an edge is bridged and not run
  * around. Points outside the picture are held inside.
- * @param points in pixels of the picture the costs are of
+ * @param points in pixels of the picture the costs are of; `closed` leads the path back to the first of them
  */
 export function traceEdge(
   cost: Float32Array,
   width: number,
   height: number,
   points: readonly Point[],
+  closed = true,
 ): Point[] {
   const held = points.map(([x, y]): Point => [
     Math.min(width - 1, Math.max(0, Math.round(x - 0.5))),
     Math.min(height - 1, Math.max(0, Math.round(y - 0.5))),
   ]);
-  return held.flatMap((from, i) => {
+  return (closed ? held : held.slice(0, -1)).flatMap((from, i) => {
     const path = cheapestPath(cost, width, height, from, held[(i + 1) % held.length]);
     return path.slice(0, -1).map(([x, y]): Point => [x + 0.5, y + 0.5]);
   });

@@ -123,6 +123,48 @@ export function measureBase(alpha: Plane): ProductBase {
   };
 }
 
+/** A base as it is drawn on the photo: its middle and half axes, in pixels of the tidied photo. */
+export interface DrawnBase {
+  x: number;
+  y: number;
+  halfWidth: number;
+  halfDepth: number;
+}
+
+/**
+ * A base that was drawn by hand in place of the one that was found; how steeply the camera looked follows from it.
+ * @param bounds where the trimmed cutout lies in the photo
+ */
+export function withDrawnBase(
+  found: ProductBase,
+  drawn: DrawnBase,
+  bounds: { x: number; y: number; width: number },
+): ProductBase {
+  const pitch = Math.asin(Math.min(1, drawn.halfDepth / Math.max(1e-6, drawn.halfWidth)));
+  const before = Math.max(0, found.pitchDeg - TOP_PITCH) * RADIAN;
+  const after = Math.max(0, pitch - TOP_PITCH * RADIAN);
+  return {
+    ...found,
+    x: (drawn.x - bounds.x) / bounds.width,
+    y: (drawn.y - bounds.y) / bounds.width,
+    halfWidth: drawn.halfWidth / bounds.width,
+    halfDepth: drawn.halfDepth / bounds.width,
+    topDepth: before > 1e-3 ? (found.topDepth * Math.sin(after)) / Math.sin(before) : found.topDepth,
+    pitchDeg: pitch / RADIAN,
+    confidence: 1,
+  };
+}
+
+/** A base as it lies on the photo. */
+export function drawnOn(base: ProductBase, bounds: { x: number; y: number; width: number }): DrawnBase {
+  return {
+    x: bounds.x + base.x * bounds.width,
+    y: bounds.y + base.y * bounds.width,
+    halfWidth: base.halfWidth * bounds.width,
+    halfDepth: base.halfDepth * bounds.width,
+  };
+}
+
 /** The base of a trimmed cutout. */
 export function baseOfCutout(image: Rgba): ProductBase {
   const factor = Math.max(1, Math.ceil(Math.max(image.width, image.height) / 256));

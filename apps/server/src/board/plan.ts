@@ -63,7 +63,7 @@ export async function planListing(db: Database, id: string): Promise<ListingPlan
     JSON.stringify([
       listing,
       brand,
-      variants.map(({ data: { brand: _, ...data } }) => data),
+      variants.map(({ cutoutConfidence, data: { brand: _, ...data } }) => [cutoutConfidence, data]),
       slots,
       rows.map(({ document: _, ...row }) => row),
       feeds,

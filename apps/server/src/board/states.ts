@@ -8,9 +8,11 @@ import {
   type Measures,
   type Waiver,
 } from '@scenograph/core/spec/checks/index';
+import { CUTOUT_DOUBT, cutoutDoubt } from '@scenograph/core/spec/checks/cutout-doubt';
 import { nameClashes } from '@scenograph/core/spec/checks/name-clash';
 import { nearDuplicates } from '@scenograph/core/spec/checks/near-duplicate';
 import type { Slot } from '@scenograph/core/spec/slot';
+import type { PlannedShot } from '@scenograph/core/delivery/plan';
 import { inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/database';
 import { madeCells, paintings, type PaintingState } from '../database/schema';
@@ -115,10 +117,10 @@ export async function standings(
 type Among = { check: { id: string; title: string }; finding: Finding };
 
 /**
- * What is found among pictures, by cell: files of one name in a marketplace's folder, and pictures of one variant that
- * look alike on one marketplace.
+ * What is found beyond single pictures, by cell: files of one name in a marketplace's folder, pictures of one variant
+ * that look alike on one marketplace, and automatic cutouts that may be wrong.
  */
-function amongPictures({ slots, cells }: ListingPlan): Map<string, Among[]> {
+function amongPictures({ slots, cells, variants }: ListingPlan): Map<string, Among[]> {
   const found = new Map<string, Among[]>();
   const say = (id: string, check: Among['check'], finding: Finding) =>
     found.set(id, [...(found.get(id) ?? []), { check, finding }]);
@@ -130,6 +132,13 @@ function amongPictures({ slots, cells }: ListingPlan): Map<string, Among[]> {
     ),
   );
   for (const [id, finding] of nameClashes(files)) say(id, CLASH, finding);
+  cells.forEach((row, v) => {
+    const { cutoutConfidence } = variants[v];
+    const doubt = cutoutConfidence === null ? null : cutoutDoubt(cutoutConfidence);
+    if (!doubt) return;
+    for (const { key, shot, variantId, slotKey } of row)
+      if (key && shot && showsCutout(shot)) say(cellId(variantId, slotKey), CUTOUT_DOUBT, doubt);
+  });
   for (const row of cells)
     for (const sheet of new Set(slots.map((s) => s.sheet))) {
       const pictures = row.flatMap((c, i) => {
@@ -141,6 +150,9 @@ function amongPictures({ slots, cells }: ListingPlan): Map<string, Among[]> {
     }
   return found;
 }
+
+/** The variant's own cutout is in the shot. */
+const showsCutout = ({ document }: PlannedShot) => document.elements.some((e) => e.kind === 'product');
 
 async function paintingStates(db: Database, keys: string[]) {
   const found = new Map<string, { state: PaintingState; reason: string | null; wanted: boolean }>();

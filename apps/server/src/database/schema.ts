@@ -92,7 +92,12 @@ export interface CutoutRecord {
   bounds: { x: number; y: number; width: number; height: number };
   /** What the product stands on; missing from cutouts made before it was looked for. */
   base?: ProductBase;
+  /** Probability that the outline is right; 1 where a hand has corrected it. */
   confidence: number;
+  /** Places that deserve a look, in pixels of the tidied photo; missing from older cutouts. */
+  doubts?: { x: number; y: number; radius: number }[];
+  /** Which recipe it was made by; missing from older cutouts. */
+  recipeKey?: string;
   /** The camera's own shadow: black with alpha, its place as shares of the cutout's box. */
   shadow: { picture: string; x: number; y: number; width: number; height: number } | null;
   milliseconds: number;

@@ -18,7 +18,8 @@ import Joi from 'joi';
 import type { History } from '../database/schema';
 import { IdPipe } from '../http/id-pipe';
 import { validated } from '../http/validate';
-import { PhotosService, readBody } from './photos.service';
+import { CUTOUT_FORMATS, type CutoutFormat } from './cutout-file';
+import { PhotosService, readBody, type PhotoTidy } from './photos.service';
 
 const named = Joi.object({ name: Joi.string().max(255).required() });
 const many = { ids: Joi.array().items(Joi.string().uuid()).min(1).max(2000).required() };
@@ -36,6 +37,16 @@ const edits = Joi.array()
   )
   .max(200)
   .required();
+const format = Joi.string()
+  .valid(...CUTOUT_FORMATS)
+  .required();
+const restoring = Joi.object({
+  photos: Joi.array()
+    .items(Joi.object({ id: Joi.string().uuid().required(), tidy: tidySchema.required() }))
+    .min(1)
+    .max(2000)
+    .required(),
+});
 const saving = Joi.object({
   revision: Joi.number().integer().min(1).required(),
   recipe: Joi.object().unknown(true).required(),
@@ -51,11 +62,6 @@ export class PhotosController {
     return this.photos.list();
   }
 
-  @Get(':id')
-  one(@Param('id', IdPipe) id: string) {
-    return this.photos.one(id);
-  }
-
   /** One file a request, its bytes as they are. */
   @Post()
   async take(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
@@ -63,8 +69,11 @@ export class PhotosController {
   }
 
   @Post('cutouts')
-  cutOut(@Body(validated(Joi.object(many))) { ids }: { ids: string[] }) {
-    return this.photos.cutOut(ids);
+  cutOut(
+    @Body(validated(Joi.object({ ...many, changedOnly: Joi.boolean().default(false) })))
+    { ids, changedOnly }: { ids: string[]; changedOnly: boolean },
+  ) {
+    return changedOnly ? this.photos.cutOutChanged(ids) : this.photos.cutOut(ids);
   }
 
   @Post('cutouts/cancel')
@@ -86,6 +95,38 @@ export class PhotosController {
     { ids, tidy }: { ids: string[]; tidy: Tidy },
   ) {
     return this.photos.tidyMany(ids, tidy);
+  }
+
+  @Post('tidy/restore')
+  restoreTidy(@Body(validated(restoring)) { photos }: { photos: PhotoTidy[] }) {
+    return this.photos.restoreTidy(photos);
+  }
+
+  /** Many cutouts as one ZIP. */
+  @Get('files')
+  async files(
+    @Query(validated(Joi.object({ ids: Joi.string().required(), format })))
+    query: { ids: string; format: CutoutFormat },
+    @Res() response: Response,
+  ) {
+    const ids = query.ids.split(',').filter((id) => /^[0-9a-f-]{36}$/i.test(id));
+    response.attachment(`cutouts-${query.format}.zip`);
+    (await this.photos.files(ids, query.format)).pipe(response);
+  }
+
+  @Get(':id')
+  one(@Param('id', IdPipe) id: string) {
+    return this.photos.one(id);
+  }
+
+  @Get(':id/file')
+  async file(
+    @Param('id', IdPipe) id: string,
+    @Query(validated(Joi.object({ format }))) query: { format: CutoutFormat },
+    @Res() response: Response,
+  ) {
+    const { name, mime, bytes } = await this.photos.file(id, query.format);
+    response.attachment(name).type(mime).send(bytes);
   }
 
   @Get(':id/desk')

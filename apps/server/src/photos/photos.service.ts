@@ -9,7 +9,7 @@ import {
 import { and, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
-import { mapRecipe, PLAIN_RECIPE, readRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
+import { mapRecipe, readRecipe, storedRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Tidy } from '@scenograph/core/retouch/tidy';
 import { encodeGreyPng } from '@scenograph/host-node/encode';
 import {
@@ -28,6 +28,8 @@ import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { listings, outlines, photos, shots, variants, type History } from '../database/schema';
 import { announce } from '../events/events';
 import { QUEUE, type Queue } from '../jobs/queue';
+import { cutoutFile, zipOfCutouts, type CutoutFile, type CutoutFormat } from './cutout-file';
+import { recipeKey } from './make-cutout';
 
 export type Photo = typeof photos.$inferSelect;
 
@@ -41,13 +43,14 @@ export class PhotosService {
   ) {}
 
   /** Without recipes and histories, which only the desk needs. */
-  list() {
-    const { recipe: _recipe, recipeHistory: _history, ...columns } = getTableColumns(photos);
-    return this.db
+  async list() {
+    const { recipeHistory: _history, ...columns } = getTableColumns(photos);
+    const rows = await this.db
       .select(columns)
       .from(photos)
       .where(eq(photos.workspaceId, WORKSPACE))
       .orderBy(desc(photos.createdAt));
+    return rows.map(({ recipe, ...photo }) => ({ ...photo, inUse: inUse({ ...photo, recipe }) }));
   }
 
   async one(id: string): Promise<Photo> {
@@ -97,6 +100,17 @@ export class PhotosService {
     return { queued: queued.length };
   }
 
+  /** Queues the cutouts of those photos whose full-size cutout was not made by their recipe as it stands. */
+  async cutOutChanged(ids: string[]): Promise<{ queued: number }> {
+    const rows = await this.db
+      .select({ id: photos.id, recipe: photos.recipe, cutout: photos.cutout, state: photos.cutoutState })
+      .from(photos)
+      .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)));
+    // One that waits will read the newest recipe when it is begun.
+    const changed = rows.filter((p) => p.state !== 'waiting' && !inUse(p)).map((p) => p.id);
+    return changed.length ? this.cutOut(changed) : { queued: 0 };
+  }
+
   /** Cutouts that no worker has begun are not made; what there was before stays. */
   async cancel(): Promise<{ cancelled: number }> {
     const stopped = await this.db
@@ -125,7 +139,8 @@ export class PhotosService {
   async desk(id: string) {
     const photo = await this.one(id);
     return {
-      recipe: photo.recipe ?? PLAIN_RECIPE,
+      recipe: storedRecipe(photo.recipe),
+      inUse: inUse(photo),
       history: photo.recipeHistory ?? { past: [], future: [] },
       revision: photo.recipeRevision,
       outlines: await this.outlines(id),
@@ -162,20 +177,25 @@ export class PhotosService {
       .update(photos)
       .set({ recipe, recipeHistory: body.history, recipeRevision: body.revision + 1 })
       .where(and(eq(photos.id, id), eq(photos.recipeRevision, body.revision)))
-      .returning({ revision: photos.recipeRevision });
-    if (saved) return saved;
+      .returning({ revision: photos.recipeRevision, cutout: photos.cutout });
+    if (saved) return { revision: saved.revision, inUse: inUse({ recipe, cutout: saved.cutout }) };
     throw new ConflictException({
       message: 'This cutout was changed in another window. Take what stands there, or keep yours.',
       detail: await this.desk(id),
     });
   }
 
-  /** The same tidy for many photos; their crops and straightening, which belong to one photo, stay. */
-  async tidyMany(ids: string[], tidy: Tidy): Promise<{ queued: number }> {
+  /**
+   * The same tidy for many photos; their crops and straightening, which belong to one photo, stay. The answer holds
+   * what each had before, to be handed back to `restoreTidy`.
+   */
+  async tidyMany(ids: string[], tidy: Tidy): Promise<{ queued: number; before: PhotoTidy[] }> {
+    const before: PhotoTidy[] = [];
     for (const id of ids) {
       const photo = await this.one(id);
-      const recipe = photo.recipe ?? PLAIN_RECIPE;
+      const recipe = storedRecipe(photo.recipe);
       const { straighten, crop } = recipe.tidy;
+      before.push({ id, tidy: recipe.tidy });
       await this.db
         .update(photos)
         .set({
@@ -184,7 +204,39 @@ export class PhotosService {
         })
         .where(eq(photos.id, id));
     }
-    return this.cutOut(ids);
+    return { ...(await this.cutOut(ids)), before };
+  }
+
+  /** Gives photos back the tidy that they had. */
+  async restoreTidy(list: PhotoTidy[]): Promise<{ queued: number }> {
+    for (const { id, tidy } of list) {
+      const photo = await this.one(id);
+      await this.db
+        .update(photos)
+        .set({ recipe: { ...storedRecipe(photo.recipe), tidy }, recipeRevision: photo.recipeRevision + 1 })
+        .where(eq(photos.id, id));
+    }
+    return this.cutOut(list.map((p) => p.id));
+  }
+
+  /** A cutout as a file: PNG or WebP with transparency, its outline as SVG, or its matte. */
+  async file(id: string, format: CutoutFormat): Promise<CutoutFile> {
+    return cutoutFile(this.store, await this.one(id), format);
+  }
+
+  /** The cutouts of many photos in a ZIP, made while it is read; photos without a cutout are left out. */
+  async files(ids: string[], format: CutoutFormat): Promise<NodeJS.ReadableStream> {
+    const chosen = await this.db
+      .select()
+      .from(photos)
+      .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)))
+      .orderBy(photos.name);
+    const ready = chosen.filter((p) => p.cutout);
+    if (!ready.length)
+      throw new UnprocessableEntityException(
+        'None of these photos has a cutout yet. Wait until they are cut out, then save them.',
+      );
+    return zipOfCutouts(this.store, ready, format);
   }
 
   outlines(photoId: string) {
@@ -237,7 +289,8 @@ export class PhotosService {
     const original = await this.store.put(bytes, MIME[taken.format]);
     const working = taken.working ? await this.store.put(taken.working.bytes, taken.working.mime) : original;
     const [kx, ky] = [taken.width / old.width, taken.height / old.height];
-    const recipe = old.recipe && mapRecipe(old.recipe, (x, y) => [x * kx, y * ky], Math.sqrt(kx * ky));
+    const recipe =
+      old.recipe && mapRecipe(storedRecipe(old.recipe), (x, y) => [x * kx, y * ky], Math.sqrt(kx * ky));
     if (recipe?.tidy.crop) {
       const { x, y, width, height } = recipe.tidy.crop;
       recipe.tidy = {
@@ -276,6 +329,18 @@ export class PhotosService {
     await this.one(id);
     await this.db.delete(photos).where(eq(photos.id, id));
   }
+}
+
+/** What a photo's tidying was. */
+export interface PhotoTidy {
+  id: string;
+  tidy: Tidy;
+}
+
+/** The full-size cutout was made by the recipe as it stands; older cutouts do not say, and are taken to be. */
+function inUse(photo: Pick<Photo, 'recipe' | 'cutout'>): boolean {
+  const key = photo.cutout?.recipeKey;
+  return !key || key === recipeKey(storedRecipe(photo.recipe));
 }
 
 /** Reads a request's body, no more than a picture file may have. */

@@ -12,6 +12,8 @@ export interface VariantWithData {
   photoId: string | null;
   artworkId: string | null;
   pose: Pose;
+  /** Probability that the automatic cutout is right; null where there is none or a person has accepted it. */
+  cutoutConfidence: number | null;
   data: ProductData;
 }
 
@@ -30,6 +32,7 @@ export async function variantsOf(
       variant: variants,
       product: products,
       cutout: photos.cutout,
+      accepted: photos.accepted,
       photo: { picture: photos.working, width: photos.width, height: photos.height },
       artwork: { picture: artworks.picture, width: artworks.width, height: artworks.height },
     })
@@ -47,12 +50,13 @@ export async function variantsOf(
     )
     .orderBy(asc(variants.position), asc(variants.id));
   const { kit: brand } = await kitOf(db);
-  return rows.map(({ variant, product, cutout, photo, artwork }) => ({
+  return rows.map(({ variant, product, cutout, accepted, photo, artwork }) => ({
     id: variant.id,
     productId: product.id,
     photoId: variant.photoId,
     artworkId: variant.artworkId,
     pose: product.pose,
+    cutoutConfidence: accepted || !cutout ? null : cutout.confidence,
     data: {
       id: variant.id,
       title: product.title,

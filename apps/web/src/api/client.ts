@@ -126,6 +126,8 @@ export interface CutoutRecord {
   height: number;
   bounds: { x: number; y: number; width: number; height: number };
   confidence: number;
+  /** Places that deserve a look, in pixels of the tidied photo. */
+  doubts?: { x: number; y: number; radius: number }[];
   shadow: { picture: string; x: number; y: number; width: number; height: number } | null;
   milliseconds: number;
 }
@@ -144,6 +146,8 @@ export interface Photo {
   cutout: CutoutRecord | null;
   cutoutError: string | null;
   accepted: boolean;
+  /** The full-size cutout was made by the corrections as they stand. */
+  inUse?: boolean;
   createdAt: string;
 }
 

@@ -1,22 +1,20 @@
 import { expose, transfer } from 'comlink';
-import {
-  openSource,
-  pictureOf,
-  renderView,
-  solve,
-  sourcesOf,
-  wholeView,
-  type CutoutSource,
-  type Solved,
-} from '@scenograph/core/cutout/desk';
+import { solve, type Solved } from '@scenograph/core/cutout/solve';
+import { openSource, segmentSource, sourcesOf, type CutoutSource } from '@scenograph/core/cutout/source';
+import { pictureOf, renderView, wholeView } from '@scenograph/core/cutout/view';
+import { colourRegion } from '@scenograph/core/cutout/colour-region';
+import type { Doubt } from '@scenograph/core/cutout/confidence';
 import type { View } from '@scenograph/core/cutout/footprint';
 import { measureFringe, type Fringe } from '@scenograph/core/cutout/fringe';
 import { contours } from '@scenograph/core/cutout/outline-path';
-import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
-import type { Plane, Rgba } from '@scenograph/core/raster/pixels';
+import { PLAIN_EDGE, type CutoutRecipe, type Point } from '@scenograph/core/cutout/recipe';
+import { boundsAbove, crop, type Plane, type Rgba } from '@scenograph/core/raster/pixels';
+import { baseOfCutout, drawnOn, type DrawnBase } from '@scenograph/core/stage/base';
+import { oklabPixels } from '@scenograph/core/raster/colour';
 import { histogram, type Histogram } from '@scenograph/core/retouch/histogram';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { tidyPhoto, tidyPlane, untidyPlane, type Tidy } from '@scenograph/core/retouch/tidy';
+import { loadSegmentationModel } from './segmentation-model';
 
 /** The cutout desk's computation, away from the main thread: the same core that the server runs at full size. */
 
@@ -27,6 +25,8 @@ let tidied = '';
 const kept = new Map<string, Plane>();
 let solved: Solved | null = null;
 /** What was solved last of either fineness: where the outline stays, so does the matte. */
+/** OKLab of the reduced photo, for showing what a colour would take. */
+let quickLab: { of: Rgba; lab: Float32Array } | null = null;
 let last: { quick: Solved | null; full: Solved | null } = { quick: null, full: null };
 
 async function decode(url: string): Promise<Rgba> {
@@ -57,6 +57,7 @@ export interface Opened {
 
 export interface SolvedNote {
   confidence: number;
+  doubts: Doubt[];
   milliseconds: number;
   /** No pixel is kept. */
   empty: boolean;
@@ -124,6 +125,7 @@ const api = {
         kept.set(step.matte, matte);
         held.outlines.set(step.matte, tidyPlane(matte, untidied!, recipe.tidy));
       }
+    await segmentSource(held, await loadSegmentationModel(), recipe, !quick);
     solved = solve(held, recipe, quick, last[quick ? 'quick' : 'full']);
     last[quick ? 'quick' : 'full'] = solved;
     const paths: Record<string, Point[]> = {};
@@ -134,6 +136,7 @@ const api = {
     return transfer(
       {
         confidence: solved.confidence,
+        doubts: solved.doubts,
         milliseconds,
         empty: !solved.product.some((v) => v === 1) && recipe.repairs.length === 0,
         paths,
@@ -162,8 +165,51 @@ const api = {
     };
   },
 
+  /** The base that is found under the product as it is cut out now; null where nothing is kept. */
+  async base(recipe: CutoutRecipe): Promise<DrawnBase | null> {
+    const view = wholeView(source!.photo, 512);
+    const { alpha, colours } = renderView(source!, { ...solved!, recipe }, view);
+    const kept = boundsAbove(alpha, 0.02);
+    if (!kept) return null;
+    for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
+    const found = drawnOn(baseOfCutout(crop(colours, kept)), kept);
+    return {
+      x: found.x * view.k,
+      y: found.y * view.k,
+      halfWidth: found.halfWidth * view.k,
+      halfDepth: found.halfDepth * view.k,
+    };
+  },
+
+  /** Where a traced edge runs between these points, not led back to the first. */
   async trace(points: Point[]): Promise<Point[]> {
-    return sourcesOf(source!).trace(points);
+    return sourcesOf(source!).trace(points, false);
+  },
+
+  /** What a picked colour would take, as a picture over the whole photo: lime where it would, else clear. */
+  async colourPreview(step: {
+    seeds: Point[];
+    tolerance: number;
+    reach: 'touching' | 'anywhere';
+  }): Promise<ImageBitmap> {
+    const { quick, photo } = source!;
+    const k = photo.width / quick.width;
+    if (quickLab?.of !== quick) quickLab = { of: quick, lab: oklabPixels(quick) };
+    const seeds = step.seeds.map(([x, y]): Point => [x / k, y / k]);
+    const region = colourRegion(quickLab.lab, quick.width, quick.height, seeds, step.tolerance, step.reach);
+    const image = new ImageData(quick.width, quick.height);
+    for (let i = 0; i < region.length; i++) if (region[i]) image.data.set([211, 240, 74, 170], i * 4);
+    const bitmap = await createImageBitmap(image);
+    return transfer(bitmap, [bitmap]);
+  },
+
+  /** Whether the product is kept at a place of the photo, as it was solved last. */
+  async keptAt([x, y]: Point): Promise<boolean> {
+    if (!solved) return false;
+    const { labels, fine, fineK } = solved;
+    const [px, py] = [Math.floor(x / fineK), Math.floor(y / fineK)];
+    if (px < 0 || py < 0 || px >= fine.width || py >= fine.height) return false;
+    return labels[py * fine.width + px] === 1;
   },
 
   /** A colour of the tidied photo, the mean of 5 x 5 pixels, as #rrggbb; null outside. */
@@ -189,7 +235,9 @@ const api = {
 
   /** The present matte as it lies over the whole photo, as a grey PNG. */
   async matte(recipe: CutoutRecipe): Promise<Blob> {
-    const shown = renderView(source!, { ...solved!, recipe }, wholeView(source!.photo)).alpha;
+    // An outline is the outline alone: no repairs, no changed edge.
+    const plain = { ...recipe, edge: PLAIN_EDGE, repairs: [] };
+    const shown = renderView(source!, { ...solved!, recipe: plain }, wholeView(source!.photo)).alpha;
     const alpha = untidyPlane(shown, untidied!, recipe.tidy);
     const canvas = new OffscreenCanvas(alpha.width, alpha.height);
     const image = new ImageData(alpha.width, alpha.height);

@@ -9,6 +9,7 @@ import { collision } from './collision';
 import { colourDrift } from './colour-drift';
 import { coverage } from './coverage';
 import { cutOff } from './cut-off';
+import { CUTOUT_DOUBT } from './cutout-doubt';
 import { data } from './data';
 import { enlargement } from './enlargement';
 import { fileFormat } from './file-format';
@@ -67,6 +68,7 @@ const WATCH: readonly Check[] = [
 export const CHECK_TITLES: readonly { id: string; title: string }[] = [
   ...CHECKS.map(({ id, title }) => ({ id, title })),
   { id: 'name-clash', title: 'File name' },
+  CUTOUT_DOUBT,
 ];
 
 /** What all checks measured on one picture, by check: plain JSON, to be judged by any slot's rules later. */

@@ -1,25 +1,13 @@
-import { Redo2, Undo2 } from 'lucide-react';
+import { ChevronLeft, ChevronRight, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import {
-  mapRecipe,
-  type CutoutRecipe,
-  type OutlineStep,
-  type Point,
-  type Step,
-} from '@scenograph/core/cutout/recipe';
-import { tidyMap, type Tidy } from '@scenograph/core/retouch/tidy';
-import {
-  refresh,
-  request,
-  sendFile,
-  useServer,
-  type Outline,
-  type Photo,
-  type Scene,
-} from '../../api/client';
+import type { Doubt } from '@scenograph/core/cutout/confidence';
+import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
+import type { Tidy } from '@scenograph/core/retouch/tidy';
+import { refresh, request, useServer, type Photo, type Scene } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, ColourField, IconButton, Segmented, Select } from '../../ui/controls';
+import { CutoutFiles } from '../../ui/cutout-files';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
@@ -28,12 +16,24 @@ import { DeskView, MOST_ZOOM, type Camera, type Gesture } from './desk-view';
 import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
 import { saveRecipe, useRecipe, type StoredDesk } from './recipe-store';
-import { stepOf, thinned } from './step-of-gesture';
 import { StepsPanel } from './steps-panel';
 import { TidyDesk } from './tidy-desk';
 import { ToolBar } from './tool-bar';
 import { cutKeyOf, useDesk, useFringe, useScene } from './use-desk';
-import { OTHER_KEYS, SIGHTS, TOOLS, type Sight, type ToolId, type ToolOptions } from './tools';
+import { useGestures, withBaseMoved, withPointMoved } from './use-gestures';
+import { useDeskKeys } from './use-desk-keys';
+import { useOutlines } from './use-outlines';
+import { useColourPreview, useFoundBase, useSnapped } from './use-pointer-help';
+import {
+  isBrush,
+  OTHER_KEYS,
+  SIGHTS,
+  TOOLS,
+  type BrushId,
+  type Sight,
+  type ToolId,
+  type ToolOptions,
+} from './tools';
 
 export function CutoutScreen() {
   const { id } = useParams();
@@ -54,7 +54,7 @@ export function CutoutScreen() {
       .catch((e: Error) => here && setTrouble(e));
     return () => {
       here = false;
-      void saveRecipe();
+      void putToUse(id!);
     };
   }, [id, working]);
   if (error || trouble)
@@ -74,6 +74,38 @@ export function CutoutScreen() {
   return <Desk key={`${photo.id}:${photo.working}`} photo={photo} all={all ?? [photo]} first={stored} />;
 }
 
+/** Stores what is on the desk and, where it has changed, has the full-size cutout made: every shot with it follows. */
+async function putToUse(photoId: string): Promise<void> {
+  const { photoId: open, saving, inUse } = useRecipe.getState();
+  if (open !== photoId || (saving === 'saved' && inUse)) return;
+  await saveRecipe();
+  try {
+    const { queued } = await request<{ queued: number }>('POST', '/api/photos/cutouts', {
+      ids: [photoId],
+      changedOnly: true,
+    });
+    if (useRecipe.getState().photoId === photoId) useRecipe.setState({ inUse: true });
+    refresh('/api/photos');
+    if (!queued) return;
+    say('working', 'The corrected cutout is made at full size; every shot with it follows.');
+  } catch (e) {
+    say('stop', (e as Error).message);
+  }
+}
+
+const NO_DOUBTS: readonly Doubt[] = [];
+
+/** Brushes begin at a width that suits the photo. */
+function firstRadii(photo: { width: number; height: number }): Record<BrushId, number> {
+  const usual = Math.max(3, Math.round(Math.max(photo.width, photo.height) / 160));
+  return { keep: usual, drop: usual, 'paint-keep': usual, 'paint-drop': usual, fibre: usual * 2 };
+}
+
+function withRadius(options: ToolOptions, tool: BrushId, factor: number): ToolOptions {
+  const radius = Math.max(0.5, Math.min(1000, options.radii[tool] * factor));
+  return { ...options, radii: { ...options.radii, [tool]: radius } };
+}
+
 function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: StoredDesk }) {
   const navigate = useNavigate();
   const store = useRecipe();
@@ -83,28 +115,30 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
   const [sceneId, setSceneId] = useState<string | null>(null);
   const { scene, bitmap: sceneBitmap } = useScene(scenes, sceneId, first.standsIn);
-  const [outlines, setOutlines] = useState<Outline[]>(first.outlines);
+  const outlines = useOutlines(photo.id, first.outlines);
   const [tidying, setTidying] = useState(false);
   const [help, setHelp] = useState(false);
+  const [askingAll, setAskingAll] = useState(false);
   const [sight, setSight] = useState<Sight>('tint');
   const [ground, setGround] = useState('#ffffff');
   const [tint, setTint] = useState('#8a5bb0');
   const [edgeLine, setEdgeLine] = useState(false);
+  const [doubtsShown, setDoubtsShown] = useState(true);
   const [tool, setTool] = useState<Gesture['tool']>('keep');
   const [camera, setCamera] = useState<Camera | null>(null);
   const [pointer, setPointer] = useState<Point | null>(null);
-  const [draft, setDraft] = useState<Point[]>([]);
   const [shownMs, setShownMs] = useState(0);
   const [options, setOptions] = useState<ToolOptions>({
-    radius: Math.max(3, Math.round(Math.max(photo.width, photo.height) / 160)),
+    radii: firstRadii(photo),
     softness: 0.5,
     tolerance: 6,
     reach: 'touching',
-    mode: 'take',
+    mode: 'auto',
     shape: 'ellipse',
     snap: 12,
     piece: 'ellipse',
-    fill: '#b98d5a',
+    fill: null,
+    corner: Math.round(Math.max(photo.width, photo.height) / 160),
   });
   const size = opened ?? { width: photo.width, height: photo.height };
   const at = all.findIndex((p) => p.id === photo.id);
@@ -112,126 +146,26 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   const previous = all[at - 1];
   const chosen = recipe.steps.find((s) => s.id === store.chosen) ?? null;
 
-  const addStep = useCallback((label: string, step: Step) => {
-    const { recipe: now } = useRecipe.getState();
-    // Names count up, so that steps can be told apart.
-    const same = now?.steps.filter((s) => s.name.startsWith(label)).length ?? 0;
-    const named = { ...step, name: same ? `${label} ${same + 1}` : label };
-    useRecipe.getState().edit(label, (r) => ({ ...r, steps: [...r.steps, named] }));
-    return named;
-  }, []);
-
-  const closePath = useCallback(() => {
-    if (draft.length > 2) {
-      const base = { id: crypto.randomUUID(), name: '', on: true, mode: options.mode };
-      const made =
-        tool === 'trace'
-          ? addStep('Edge traced', { ...base, kind: 'trace', points: draft })
-          : addStep('Polygon', {
-              ...base,
-              kind: 'shape',
-              shape: 'polygon',
-              points: draft,
-              snap: options.snap,
-            });
-      useRecipe.getState().choose(made.id);
-    }
-    setDraft([]);
-  }, [draft, options.mode, options.snap, tool, addStep]);
-
-  const tidyWith = (label: string, value: Partial<Tidy>) =>
-    store.finish(label, (r) => withTidy(r, value, photo));
-  const tidyDuring = (value: Partial<Tidy>) => store.during((r) => withTidy(r, value, photo));
-
-  const onGesture = (gesture: Gesture) => {
-    const { points } = gesture;
-    const [start] = points;
-    const end = points[points.length - 1];
-    const id = crypto.randomUUID();
-    if (gesture.tool === 'colour' && gesture.shift && chosen?.kind === 'colour') {
-      store.edit('Pick another colour', (r) => ({
-        ...r,
-        steps: r.steps.map((s) => (s.id === chosen.id ? { ...chosen, seeds: [...chosen.seeds, start] } : s)),
-      }));
-      return;
-    }
-    const made = stepOf(gesture, options);
-    if (made) {
-      const step = addStep(made.label, made.step);
-      // Shapes and colours are looked at and changed at once; strokes go on.
-      if (step.kind === 'shape' || step.kind === 'colour') store.choose(step.id);
-      return;
-    }
-    switch (gesture.tool) {
-      case 'trace':
-        setDraft((d) => [...d, end]);
-        return;
-      case 'shape':
-        if (options.shape === 'polygon') setDraft((d) => [...d, end]);
-        return;
-      case 'repair': {
-        if (points.length < 3 || Math.hypot(end[0] - start[0], end[1] - start[1]) < 2) {
-          if (options.piece !== 'path' || points.length < 8) return;
-        }
-        store.edit('Draw a repair piece', (r) => ({
-          ...r,
-          repairs: [
-            ...r.repairs,
-            {
-              id,
-              shape: options.piece,
-              points: options.piece === 'path' ? thinned(points, 1.5) : [start, end],
-              corner: options.radius,
-              fill: options.fill,
-              outline: null,
-              softness: 1,
-              place: 'front',
-              on: true,
-            },
-          ],
-        }));
-        return;
-      }
-      case 'neutral':
-        void worker?.colourAt(...start).then((neutral) => {
-          if (neutral) tidyWith('White balance', { neutral });
-          setTool('keep');
-        });
-        return;
-      case 'straighten': {
-        // The nearer of level and upright is meant.
-        const angle = (Math.atan2(end[1] - start[1], end[0] - start[0]) * 180) / Math.PI;
-        const off = ((((angle + 45) % 90) + 90) % 90) - 45;
-        if (Math.hypot(end[0] - start[0], end[1] - start[1]) > 8)
-          tidyWith('Straighten', {
-            straighten: Math.max(-45, Math.min(45, Math.round((recipe.tidy.straighten - off) * 10) / 10)),
-          });
-        setTool('keep');
-        return;
-      }
-      case 'crop': {
-        const before = recipe.tidy.crop;
-        const x = Math.max(0, Math.round(Math.min(start[0], end[0]))) + (before?.x ?? 0);
-        const y = Math.max(0, Math.round(Math.min(start[1], end[1]))) + (before?.y ?? 0);
-        const width = Math.min(size.width, Math.round(Math.abs(end[0] - start[0])));
-        const height = Math.min(size.height, Math.round(Math.abs(end[1] - start[1])));
-        if (width >= 8 && height >= 8) tidyWith('Crop', { crop: { x, y, width, height } });
-        setCamera(null);
-        setTool('keep');
-      }
-    }
-  };
-
+  const { draft, setDraft, closePath, onGesture, tidyWith, tidyDuring } = useGestures({
+    worker,
+    photo,
+    size,
+    options,
+    tool,
+    onToolDone(cropped) {
+      if (cropped) setCamera(null);
+      setTool('keep');
+    },
+  });
+  const snapped = useSnapped(worker, tool, draft, pointer);
+  const preview = useColourPreview(worker, tool, options, pointer, chosen);
+  const base = useFoundBase(worker, tool, recipe, version.solved);
   const movePoint = (id: string, index: number, to: Point, done: boolean) => {
-    const moved = (points: Point[]) => points.map((p, i) => (i === index ? to : p));
-    const change = (r: CutoutRecipe) => ({
-      ...r,
-      steps: r.steps.map((s) =>
-        s.id === id && 'points' in s ? ({ ...s, points: moved(s.points) } as Step) : s,
-      ),
-      repairs: r.repairs.map((p) => (p.id === id ? { ...p, points: moved(p.points) } : p)),
-    });
-    if (done) store.finish('Move a point', change);
+    const change = (r: CutoutRecipe) =>
+      id === 'base' && base
+        ? { ...r, base: withBaseMoved(r.base ?? base, index, to) }
+        : withPointMoved(r, id, index, to);
+    if (done) store.finish(id === 'base' ? 'Set the base' : 'Move a point', change);
     else store.during(change);
   };
 
@@ -260,9 +194,9 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
       return say('stop', 'The steps could not be stored yet; try again in a moment.');
     try {
       await request('POST', '/api/photos/accepted', { ids: [photo.id], accepted: true });
-      await request('POST', '/api/photos/cutouts', { ids: [photo.id] });
+      await request('POST', '/api/photos/cutouts', { ids: [photo.id], changedOnly: true });
       refresh('/api/photos');
-      say('pass', 'A worker makes the full-size cutout; every shot that shows it follows.');
+      say('pass', 'Accepted. What was corrected is made at full size; every shot that shows it follows.');
       void navigate(next ? `/photos/${next.id}/cutout` : '/photos/review');
     } catch (e) {
       say('stop', (e as Error).message);
@@ -277,56 +211,25 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
       }),
     [size.width, size.height],
   );
-  const saveOutline = async (title: string) => {
-    if (!worker) return;
+  const adjustAll = async () => {
+    setAskingAll(false);
     try {
-      const png = await worker.matte(recipe);
-      const query = new URLSearchParams({ name: 'outline.png', title });
-      const kept = await sendFile<Outline>(`/api/photos/${photo.id}/outlines?${query}`, png, () => undefined);
-      setOutlines((list) => [kept, ...list]);
-      say('pass', `"${title}" is kept with the photo.`);
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
-  const importOutline = async (file: File) => {
-    try {
-      const query = new URLSearchParams({ name: file.name, title: file.name.replace(/\.\w+$/, '') });
-      const kept = await sendFile<Outline>(
-        `/api/photos/${photo.id}/outlines?${query}`,
-        file,
-        () => undefined,
+      const { queued, before } = await request<{ queued: number; before: { id: string; tidy: Tidy }[] }>(
+        'POST',
+        '/api/photos/tidy',
+        { ids: all.filter((p) => p.id !== photo.id).map((p) => p.id), tidy: recipe.tidy },
       );
-      setOutlines((list) => [kept, ...list]);
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
-  const applyOutline = (outline: Outline, mode: OutlineStep['mode']) =>
-    addStep(outline.title, {
-      id: crypto.randomUUID(),
-      name: '',
-      on: true,
-      kind: 'outline',
-      mode,
-      matte: outline.matte,
-    });
-  const removeOutline = async (outline: Outline) => {
-    try {
-      await request('DELETE', `/api/photos/${photo.id}/outlines/${outline.id}`);
-      setOutlines((list) => list.filter((o) => o.id !== outline.id));
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
-  const tidyAll = async () => {
-    try {
-      const { queued } = await request<{ queued: number }>('POST', '/api/photos/tidy', {
-        ids: all.filter((p) => p.id !== photo.id).map((p) => p.id),
-        tidy: recipe.tidy,
-      });
       refresh('/api/photos');
-      say('working', `${queued} photos take the same tidy and are cut out again.`);
+      say('working', `${queued} photos take the same adjustments and are cut out again.`, {
+        title: 'Undo',
+        run: () =>
+          void request('POST', '/api/photos/tidy/restore', { photos: before })
+            .then(() => {
+              refresh('/api/photos');
+              say('pass', `${before.length} photos have the adjustments back that they had.`);
+            })
+            .catch((e: Error) => say('stop', e.message)),
+      });
     } catch (e) {
       say('stop', (e as Error).message);
     }
@@ -375,7 +278,14 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
         keys: 'E',
         run: () => setEdgeLine((e) => !e),
       },
-      { id: 'tidy', title: 'Tidy the photo', group: 'Cutout', run: () => setTidying((t) => !t) },
+      {
+        id: 'doubts',
+        title: 'Places in doubt: show or hide',
+        group: 'Cutout view',
+        keys: 'Q',
+        run: () => setDoubtsShown((d) => !d),
+      },
+      { id: 'tidy', title: 'Adjust the photo', group: 'Cutout', run: () => setTidying((t) => !t) },
       { id: 'accept', title: 'Accept and go on', group: 'Cutout', keys: 'N', run: () => void accept() },
       { id: 'undo', title: 'Undo', group: 'Cutout', keys: 'Ctrl Z', run: () => useRecipe.getState().undo() },
       {
@@ -391,36 +301,13 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   );
   useActions('cutout', actions);
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (
-        (e.target as HTMLElement).closest('input, textarea, [role="dialog"], [role="menu"], [role="listbox"]')
-      )
-        return;
-      const ctrl = e.ctrlKey || e.metaKey;
-      if (ctrl && e.key.toLowerCase() === 'z') {
-        e.preventDefault();
-        if (e.shiftKey) useRecipe.getState().redo();
-        else useRecipe.getState().undo();
-        return;
-      }
-      if (ctrl || e.altKey) return;
-      const named = actions.find((a) => a.keys?.length === 1 && a.keys.toLowerCase() === e.key.toLowerCase());
-      if (named) named.run();
-      else if (e.key === '+' || e.key === '=') zoomBy(1.5);
-      else if (e.key === '-') zoomBy(1 / 1.5);
-      else if (e.key === '.' || e.key === ',')
-        setOptions((o) => ({
-          ...o,
-          radius: Math.max(0.5, Math.min(1000, o.radius * (e.key === '.' ? 1.25 : 0.8))),
-        }));
-      else if (e.key === 'Enter' && draft.length) closePath();
-      else if (e.key === 'Escape') setDraft([]);
-      else if (e.key === 'Delete' || e.key === 'Backspace') removeChosen();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [actions, zoomBy, draft, closePath, removeChosen]);
+  useDeskKeys(actions, {
+    zoomBy,
+    brushBy: (factor) => setOptions((o) => (isBrush(tool) ? withRadius(o, tool, factor) : o)),
+    closePath: () => draft.length > 0 && closePath(),
+    giveUp: () => setDraft([]),
+    remove: removeChosen,
+  });
 
   const loupeAt = useMemo(() => {
     if (pointer) return { x: pointer[0], y: pointer[1] };
@@ -448,10 +335,12 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
               Photos
             </Link>
             <span className="text-ink-3">/</span>
-            <span className="text-ink-2 max-w-56 truncate">{photo.name}</span>
+            <span className="text-ink-2 max-w-56 min-w-8 shrink truncate" title={photo.name}>
+              {photo.name}
+            </span>
             <span className="text-ink-3">/</span>
             <h1 className="font-semibold">Cutout</h1>
-            <span className="measure text-ink-2 whitespace-nowrap">
+            <span className="measure text-ink-2 hidden whitespace-nowrap min-[1200px]:inline">
               photo {at + 1} of {all.length}
             </span>
             <span role="status" data-testid="saving" className="measure text-ink-2 whitespace-nowrap">
@@ -481,12 +370,32 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
         >
           <Redo2 size={15} aria-hidden />
         </IconButton>
-        <Button onClick={() => setHelp(true)}>Keys</Button>
+        {!store.inUse && store.saving === 'saved' && (
+          <>
+            <span role="status" className="text-amber-ink whitespace-nowrap">
+              not in use yet
+            </span>
+            <Button onClick={() => void putToUse(photo.id)}>Use it now</Button>
+          </>
+        )}
+        <CutoutFiles ids={photo.cutout ? [photo.id] : []} title="Save as" />
         <Button aria-pressed={tidying} onClick={() => setTidying(!tidying)}>
-          {tidying ? 'To the edge' : 'Tidy photo'}
+          {tidying ? 'To the edge' : 'Adjust photo'}
         </Button>
-        {previous && <Button onClick={() => void navigate(`/photos/${previous.id}/cutout`)}>Previous</Button>}
-        {next && <Button onClick={() => void navigate(`/photos/${next.id}/cutout`)}>Next</Button>}
+        <IconButton
+          label={previous ? `Previous photo: ${previous.name}` : 'This is the first photo'}
+          disabled={!previous}
+          onClick={() => void navigate(`/photos/${previous.id}/cutout`)}
+        >
+          <ChevronLeft size={15} aria-hidden />
+        </IconButton>
+        <IconButton
+          label={next ? `Next photo: ${next.name}` : 'This is the last photo'}
+          disabled={!next}
+          onClick={() => void navigate(`/photos/${next.id}/cutout`)}
+        >
+          <ChevronRight size={15} aria-hidden />
+        </IconButton>
         <Button tone="main" onClick={() => void accept()}>
           {next ? 'Accept, next' : 'Accept'}
         </Button>
@@ -496,13 +405,15 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
           recipe={recipe}
           confidence={note?.confidence ?? photo.cutout?.confidence ?? null}
           chosen={store.chosen}
-          outlines={outlines}
+          outlines={outlines.list}
           onChoose={store.choose}
           onEdit={store.edit}
-          onSaveOutline={saveOutline}
-          onUseOutline={applyOutline}
-          onRemoveOutline={(o) => void removeOutline(o)}
-          onImportOutline={(f) => void importOutline(f)}
+          onSaveOutline={async (title) => {
+            if (worker) await outlines.save(title, worker.matte(recipe));
+          }}
+          onUseOutline={outlines.use}
+          onRemoveOutline={(o) => void outlines.remove(o)}
+          onImportOutline={(f) => void outlines.take(f)}
           svgUrl={(o) => `/api/photos/${photo.id}/outlines/${o.id}/svg`}
         />
         <main className="relative min-w-0 grow">
@@ -513,7 +424,8 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
               recipe={shownRecipe}
               version={version}
               onSolved={onSolved}
-              sight={sight}
+              // While the photo is tidied it is seen as it is, with no tint over it.
+              sight={tidying ? 'photo' : sight}
               ground={ground}
               tint={tint}
               scene={sceneBitmap}
@@ -529,6 +441,10 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
               onMovePoint={movePoint}
               onShown={setShownMs}
               draft={draft}
+              snapped={snapped}
+              preview={preview}
+              base={base}
+              doubts={doubtsShown ? (note?.doubts ?? NO_DOUBTS) : NO_DOUBTS}
             />
           ) : (
             <Waiting what="the photo" />
@@ -593,6 +509,8 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
               onOptions={(value) => setOptions((o) => ({ ...o, ...value }))}
               drafting={draft.length}
               onClosePath={closePath}
+              baseDrawn={recipe.base !== null}
+              onBaseFound={() => store.edit('Base as found', (r) => ({ ...r, base: null }))}
             />
           ) : null}
         </main>
@@ -609,7 +527,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
               onTool={setTool}
               during={tidyDuring}
               finish={tidyWith}
-              onApplyToAll={() => void tidyAll()}
+              onApplyToAll={() => setAskingAll(true)}
               others={all.length - 1}
             />
           ) : (
@@ -653,6 +571,25 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
           ))}
         </div>
       </Dialog>
+      <Dialog
+        open={askingAll}
+        onClose={() => setAskingAll(false)}
+        title={`Adjust ${all.length - 1} other photos the same way?`}
+        footer={
+          <>
+            <Button onClick={() => setAskingAll(false)}>Cancel</Button>
+            <Button tone="main" onClick={() => void adjustAll()}>
+              Adjust {all.length - 1} photos
+            </Button>
+          </>
+        }
+      >
+        <p>
+          Exposure, contrast, local contrast, saturation and white balance of this photo go to{' '}
+          {all.length - 1} others, which are cut out again. Their crops and straightening stay. It can be
+          undone from the notice that follows.
+        </p>
+      </Dialog>
       {store.conflict && (
         <Dialog
           open
@@ -675,18 +612,4 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
       )}
     </>
   );
-}
-
-/** A changed tidy; where it turns or crops the photo, every step keeps its place on the product. */
-function withTidy(
-  recipe: CutoutRecipe,
-  value: Partial<Tidy>,
-  photo: { width: number; height: number },
-): CutoutRecipe {
-  const tidy = { ...recipe.tidy, ...value };
-  if (tidy.straighten === recipe.tidy.straighten && tidy.crop === recipe.tidy.crop)
-    return { ...recipe, tidy };
-  const from = tidyMap(photo.width, photo.height, recipe.tidy);
-  const to = tidyMap(photo.width, photo.height, tidy);
-  return { ...mapRecipe(recipe, (x, y) => to.toTidied(...from.toPhoto(x, y)), 1), tidy };
 }

@@ -1,10 +1,13 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { Remote } from 'comlink';
 import { shapePoints } from '@scenograph/core/cutout/compile';
+import type { Doubt } from '@scenograph/core/cutout/confidence';
+import { curveOutline } from '@scenograph/core/cutout/footprint';
 import type { CutoutRecipe, Point, Step } from '@scenograph/core/cutout/recipe';
 import { pieceOutline } from '@scenograph/core/cutout/repair';
+import type { DrawnBase } from '@scenograph/core/stage/base';
 import type { DeskWorker, Shown } from '../../workers/desk.worker';
-import { TOOLS, type Sight, type ToolId, type ToolOptions } from './tools';
+import { isBrush, type Sight, type ToolId, type ToolOptions } from './tools';
 
 /** Where the view is: screen pixels a photo pixel, and the photo place at the view's middle. */
 export interface Camera {
@@ -44,6 +47,10 @@ export function DeskView({
   onMovePoint,
   onShown,
   draft,
+  snapped,
+  preview,
+  doubts,
+  base,
 }: {
   worker: Remote<DeskWorker>;
   size: { width: number; height: number };
@@ -68,8 +75,16 @@ export function DeskView({
   /** `id` is a step's or a repair piece's. */
   onMovePoint(id: string, index: number, to: Point, done: boolean): void;
   onShown(milliseconds: number): void;
-  /** Points of a path that is not closed yet. */
+  /** Points of a path that is not closed yet; three a node with the pen. */
   draft: Point[];
+  /** Where the traced edge runs from those points to the pointer. */
+  snapped: Point[];
+  /** What a picked colour would take, over the whole photo. */
+  preview: ImageBitmap | null;
+  /** What the product stands on, drawn or found; shown with the base tool. */
+  base: DrawnBase | null;
+  /** Places that the automatic cutout is not sure of. */
+  doubts: readonly Doubt[];
 }) {
   const room = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -93,8 +108,9 @@ export function DeskView({
     return () => observer.disconnect();
   }, []);
 
-  const fit = Math.min((box.width - 40) / size.width, (box.height - 164) / size.height);
-  const cam = camera ?? { zoom: fit, x: size.width / 2, y: size.height / 2 + 34 / fit };
+  // Room for the tools on the left, what is seen above, and the tool's own choices below.
+  const fit = Math.min((box.width - 152) / size.width, (box.height - 124) / size.height);
+  const cam = camera ?? { zoom: fit, x: size.width / 2 - 56 / fit, y: size.height / 2 + 2 / fit };
   const toScreen = useCallback(
     ([x, y]: Point): Point => [
       (x - cam.x) * cam.zoom + box.width / 2,
@@ -248,7 +264,8 @@ export function DeskView({
   }, [draw]);
 
   // Traces of the tools.
-  const brush = TOOLS.find((t) => t.id === tool)?.brush ?? false;
+  const brush = isBrush(tool);
+  const radius = brush ? options.radii[tool] : 0;
   useEffect(() => {
     const target = over.current;
     if (!target) return;
@@ -282,12 +299,62 @@ export function DeskView({
         c.stroke();
       }
     };
+    /** The handles of a curve's nodes. */
+    const handles = (points: readonly Point[]) => {
+      c.lineWidth = 1;
+      c.strokeStyle = '#12463a';
+      for (let i = 0; i + 2 < points.length; i += 3) {
+        c.beginPath();
+        path(points.slice(i, i + 3), false);
+        c.stroke();
+      }
+    };
+    if (preview) {
+      const [x, y] = toScreen([0, 0]);
+      c.imageSmoothingEnabled = false;
+      c.drawImage(preview, x, y, size.width * cam.zoom, size.height * cam.zoom);
+    }
+    for (const d of doubts) {
+      const [x, y] = toScreen([d.x, d.y]);
+      c.beginPath();
+      c.arc(x, y, Math.max(9, d.radius * cam.zoom), 0, 7);
+      c.lineWidth = 4;
+      c.strokeStyle = '#171b19aa';
+      c.stroke();
+      c.lineWidth = 2;
+      c.strokeStyle = '#f0b23c';
+      c.stroke();
+    }
+    const { box: drawn, at: clicks } = recipe.automatic;
+    if (tool === 'box' && drawn)
+      twoTone(
+        () =>
+          path(
+            shapePoints({
+              shape: 'rectangle',
+              points: [[drawn.x, drawn.y], [drawn.x + drawn.width, drawn.y + drawn.height]], // prettier-ignore
+            }),
+            true,
+          ),
+        true,
+      );
+    if (tool === 'point') dots(clicks);
+    if (tool === 'base' && base) {
+      const [x, y] = toScreen([base.x, base.y]);
+      twoTone(
+        () => c.ellipse(x, y, base.halfWidth * cam.zoom, Math.max(1, base.halfDepth * cam.zoom), 0, 0, 7),
+        recipe.base === null,
+      );
+      dots(baseHandles(base));
+    }
     if (chosen) {
       if (chosen.kind === 'trace') {
         twoTone(() => path(paths[chosen.id] ?? chosen.points, true), true);
         dots(chosen.points);
       } else if (chosen.kind === 'shape') {
-        twoTone(() => path(shapePoints(chosen), true), true);
+        // Dashed where it may move to the edge, whole where it is cut as drawn.
+        twoTone(() => path(shapePoints(chosen), true), chosen.snap > 0);
+        if (chosen.shape === 'curve') handles(chosen.points);
         if (chosen.shape !== 'freehand') dots(chosen.points);
       } else if (chosen.kind === 'colour') dots(chosen.seeds);
       else if ('points' in chosen) {
@@ -307,7 +374,14 @@ export function DeskView({
         dots(piece.points);
       }
     if (draft.length) {
-      twoTone(() => path(pointer ? [...draft, pointer] : draft, false));
+      if (tool === 'pen') {
+        const open = pointer ? [...draft, pointer, pointer, pointer] : draft;
+        const closing = curveOutline(open);
+        const last = open[open.length - 2];
+        const end = closing.findIndex((p) => p[0] === last[0] && p[1] === last[1]);
+        twoTone(() => path(end > 0 ? closing.slice(0, end + 1) : closing, false));
+        handles(draft);
+      } else twoTone(() => path(snapped.length ? snapped : pointer ? [...draft, pointer] : draft, false));
       dots(draft);
     }
     if (gesture && gesture.points.length) {
@@ -318,13 +392,16 @@ export function DeskView({
         c.globalAlpha = 0.45;
         c.strokeStyle =
           tool === 'drop' || tool === 'paint-drop' ? '#d9472f' : tool === 'fibre' ? '#b87503' : '#12463a';
-        c.lineWidth = options.radius * 2 * cam.zoom;
+        c.lineWidth = radius * 2 * cam.zoom;
         c.beginPath();
         path(gesture.points.length > 1 ? gesture.points : [first, first], false);
         c.stroke();
         c.globalAlpha = 1;
       } else if (tool === 'straighten') twoTone(() => path([first, last], false));
-      else if (tool === 'crop')
+      else if (tool === 'pen') {
+        handles([[2 * first[0] - last[0], 2 * first[1] - last[1]], first, last]);
+        dots([first, last]);
+      } else if (tool === 'crop' || tool === 'box')
         twoTone(() => path(shapePoints({ shape: 'rectangle', points: [first, last] }), true));
       else if (tool === 'shape' || tool === 'repair') {
         const kind = tool === 'shape' ? options.shape : options.piece;
@@ -340,10 +417,10 @@ export function DeskView({
     }
     if (brush && pointer) {
       const [x, y] = toScreen(pointer);
-      twoTone(() => c.arc(x, y, Math.max(1.5, options.radius * cam.zoom), 0, 7));
+      twoTone(() => c.arc(x, y, Math.max(1.5, radius * cam.zoom), 0, 7));
       c.font = '11px "Spline Sans Mono Variable", monospace';
-      const words = `${Math.round(options.radius * 2)} px`;
-      const at = x + options.radius * cam.zoom + 6;
+      const words = `${Math.round(radius * 2)} px`;
+      const at = x + radius * cam.zoom + 6;
       c.lineWidth = 3;
       c.strokeStyle = '#ffffff';
       c.strokeText(words, at, y + 4);
@@ -361,6 +438,14 @@ export function DeskView({
     options,
     paths,
     pointer,
+    preview,
+    doubts,
+    snapped,
+    radius,
+    size,
+    recipe.automatic,
+    recipe.base,
+    base,
     recipe.repairs,
     toScreen,
     tool,
@@ -398,7 +483,12 @@ export function DeskView({
 
   /** The point under the pointer: of the chosen step or, with the repair tool, of any piece. */
   const pointUnder = (at: Point): { id: string; index: number } | null => {
-    const movable: { id: string; points: Point[] }[] = tool === 'repair' ? recipe.repairs : [];
+    const movable: { id: string; points: Point[] }[] =
+      tool === 'repair'
+        ? recipe.repairs
+        : tool === 'base' && base
+          ? [{ id: 'base', points: baseHandles(base) }]
+          : [];
     const all =
       chosen?.kind === 'trace' || (chosen?.kind === 'shape' && chosen.shape !== 'freehand')
         ? [...movable, chosen]
@@ -489,6 +579,15 @@ export function DeskView({
       </p>
     </div>
   );
+}
+
+/** The middle of a base, its right end and its front. */
+function baseHandles({ x, y, halfWidth, halfDepth }: DrawnBase): Point[] {
+  return [
+    [x, y],
+    [x + halfWidth, y],
+    [x, y + halfDepth],
+  ];
 }
 
 function askedFor(key: string, edgeLine: boolean, recipe: CutoutRecipe): string {

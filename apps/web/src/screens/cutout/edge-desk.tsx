@@ -1,52 +1,10 @@
 import type { Fringe } from '@scenograph/core/cutout/fringe';
-import type { CutoutRecipe, EdgeControls, RepairPiece } from '@scenograph/core/cutout/recipe';
+import type { CutoutRecipe, RepairPiece } from '@scenograph/core/cutout/recipe';
 import { Button, ColourField, NumberField, Segmented, Slider, Switch } from '../../ui/controls';
+import { EdgeProfilePlot } from './edge-profile';
 
 type During = (change: (recipe: CutoutRecipe) => CutoutRecipe) => void;
 type Edit = (label: string, change: (recipe: CutoutRecipe) => CutoutRecipe) => void;
-
-const CONTROLS: readonly {
-  key: keyof EdgeControls;
-  title: string;
-  unit: string;
-  min: number;
-  max: number;
-  step: number;
-  factor: number;
-}[] = [
-  { key: 'shift', title: 'Shift', unit: 'px', min: -10, max: 10, step: 0.1, factor: 1 },
-  { key: 'soften', title: 'Soften', unit: 'px', min: 0, max: 12, step: 0.1, factor: 1 },
-  { key: 'smooth', title: 'Smooth', unit: 'px', min: 0, max: 20, step: 0.5, factor: 1 },
-  { key: 'crispness', title: 'Crispness', unit: '%', min: 0, max: 100, step: 1, factor: 100 },
-];
-
-function EdgeSlider({
-  control,
-  recipe,
-  during,
-  finish,
-}: {
-  control: (typeof CONTROLS)[number];
-  recipe: CutoutRecipe;
-  during: During;
-  finish: Edit;
-}) {
-  const { key, factor } = control;
-  const change = (v: number) => (r: CutoutRecipe) => ({ ...r, edge: { ...r.edge, [key]: v / factor } });
-  return (
-    <Slider
-      label={control.title}
-      unit={control.unit}
-      min={control.min}
-      max={control.max}
-      step={control.step}
-      digits={control.step < 1 ? 1 : 0}
-      value={recipe.edge[key] * factor}
-      onChange={(v) => during(change(v))}
-      onCommit={(v) => finish(`${control.title} the edge`, change(v))}
-    />
-  );
-}
 
 /** Edge, fringe, what the automatic cutout may take for backdrop, the camera's own shadow, repair pieces. */
 export function EdgeDesk({
@@ -63,30 +21,15 @@ export function EdgeDesk({
   onShowWorst(at: { x: number; y: number }): void;
 }) {
   const most = fringe ? Math.max(6, ...fringe.around) : 6;
-  const spill = {
-    key: 'spill',
-    title: 'Clean spill',
-    unit: '%',
-    min: 0,
-    max: 100,
-    step: 1,
-    factor: 100,
-  } as const;
+  const spill = (v: number) => (r: CutoutRecipe) => ({ ...r, edge: { ...r.edge, spill: v / 100 } });
   const automatic = (label: string, value: Partial<CutoutRecipe['automatic']>) =>
     finish(label, (r) => ({ ...r, automatic: { ...r.automatic, ...value } }));
   return (
     <>
-      <section aria-label="Edge" className="border-line border-b px-3.5 py-3">
+      <EdgeProfilePlot recipe={recipe} during={during} finish={finish} />
+      <section aria-label="Edge halo" className="border-line border-b px-3.5 py-3">
         <h2 className="flex justify-between font-semibold">
-          Edge <span className="measure text-ink-2">full-size px</span>
-        </h2>
-        {CONTROLS.map((control) => (
-          <EdgeSlider key={control.key} control={control} recipe={recipe} during={during} finish={finish} />
-        ))}
-      </section>
-      <section aria-label="Fringe" className="border-line border-b px-3.5 py-3">
-        <h2 className="flex justify-between font-semibold">
-          Fringe
+          Edge halo
           <span className="measure text-ink-2">
             {fringe
               ? `ΔE ${Math.max(fringe.white.mean, fringe.black.mean).toFixed(1)} mean, ${Math.max(fringe.white.worst, fringe.black.worst).toFixed(1)} worst`
@@ -97,7 +40,7 @@ export function EdgeDesk({
           viewBox="0 0 274 44"
           className="mt-2 block h-11 w-full"
           role="img"
-          aria-label="Fringe around the product, from the top clockwise"
+          aria-label="Edge halo around the product, from the top clockwise"
         >
           {fringe?.around.map((v, i) => {
             const h = Math.max(1, (v / most) * 44);
@@ -134,7 +77,15 @@ export function EdgeDesk({
             )}
           </p>
         )}
-        <EdgeSlider control={spill} recipe={recipe} during={during} finish={finish} />
+        <Slider
+          label="Remove colour spill"
+          unit="%"
+          min={0}
+          max={100}
+          value={recipe.edge.spill * 100}
+          onChange={(v) => during(spill(v))}
+          onCommit={(v) => finish('Remove colour spill', spill(v))}
+        />
       </section>
       <section aria-label="Automatic cutout" className="border-line border-b px-3.5 py-3">
         <h2 className="font-semibold">Automatic cutout</h2>
@@ -148,11 +99,40 @@ export function EdgeDesk({
           on={recipe.automatic.shadows}
           onChange={(shadows) => automatic('Soft shadows', { shadows })}
         />
-        <Switch
-          label="Clear glass, seen through"
-          on={recipe.automatic.glass}
-          onChange={(glass) => automatic(glass ? 'Clear glass' : 'Not glass', { glass })}
-        />
+        <div className="flex items-center justify-between gap-3 py-1">
+          <span>Glass</span>
+          <Segmented
+            label="Glass, seen through"
+            value={String(recipe.automatic.glass)}
+            onChange={(v) =>
+              automatic(v === 'auto' ? 'Glass found by itself' : v === 'true' ? 'Clear glass' : 'Not glass', {
+                glass: v === 'auto' ? 'auto' : v === 'true',
+              })
+            }
+            options={[
+              { value: 'auto', title: 'Automatic' },
+              { value: 'true', title: 'Glass' },
+              { value: 'false', title: 'Solid' },
+            ]}
+          />
+        </div>
+        {(recipe.automatic.box || recipe.automatic.at.length > 0) && (
+          <div className="flex items-center justify-between gap-3 py-1">
+            <span className="text-ink-2">
+              {[
+                recipe.automatic.box && 'a box',
+                recipe.automatic.at.length > 0 &&
+                  `${recipe.automatic.at.length} ${recipe.automatic.at.length === 1 ? 'point' : 'points'}`,
+              ]
+                .filter(Boolean)
+                .join(' and ')}{' '}
+              drawn
+            </span>
+            <Button tone="quiet" onClick={() => automatic('Remove box and points', { box: null, at: [] })}>
+              Remove
+            </Button>
+          </div>
+        )}
       </section>
       <section aria-label="Camera's own shadow" className="border-line border-b px-3.5 py-3">
         <h2 className="font-semibold">Camera&apos;s own shadow</h2>

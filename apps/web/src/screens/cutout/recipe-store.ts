@@ -9,6 +9,8 @@ export interface StoredDesk {
   history: { past: Edit[]; future: Edit[] };
   revision: number;
   outlines: Outline[];
+  /** The full-size cutout was made by this recipe. */
+  inUse: boolean;
   /** Pictures of the scenes that the product stands in. */
   standsIn: string[];
 }
@@ -19,6 +21,7 @@ interface RecipeState {
   past: Edit[];
   future: Edit[];
   revision: number;
+  inUse: boolean;
   saving: 'saved' | 'waiting' | 'saving' | 'offline';
   /** Another window has changed this cutout: what stands on the server. */
   conflict: StoredDesk | null;
@@ -73,6 +76,7 @@ export const useRecipe = create<RecipeState>((set, get) => {
     past: [],
     future: [],
     revision: 0,
+    inUse: true,
     saving: 'saved',
     conflict: null,
     chosen: null,
@@ -84,6 +88,7 @@ export const useRecipe = create<RecipeState>((set, get) => {
         past: desk.history.past,
         future: desk.history.future,
         revision: desk.revision,
+        inUse: desk.inUse,
         saving: 'saved',
         conflict: null,
         chosen: null,
@@ -129,15 +134,23 @@ export async function saveRecipe(): Promise<boolean> {
   useRecipe.setState({ saving: 'saving' });
   running = (async () => {
     try {
-      const saved = await request<{ revision: number }>('PUT', `/api/photos/${photoId}/recipe`, {
-        revision,
-        recipe: gestureBase ?? recipe,
-        history: { past, future },
-      });
+      const saved = await request<{ revision: number; inUse: boolean }>(
+        'PUT',
+        `/api/photos/${photoId}/recipe`,
+        {
+          revision,
+          recipe: gestureBase ?? recipe,
+          history: { past, future },
+        },
+      );
       const now = useRecipe.getState();
       if (now.photoId !== photoId) return;
       const moved = now.past !== past || now.future !== future;
-      useRecipe.setState({ revision: saved.revision, saving: moved ? 'waiting' : 'saved' });
+      useRecipe.setState({
+        revision: saved.revision,
+        inUse: saved.inUse,
+        saving: moved ? 'waiting' : 'saved',
+      });
     } catch (error) {
       if (useRecipe.getState().photoId !== photoId) return;
       if (error instanceof ServerRefusal && error.status === 409)

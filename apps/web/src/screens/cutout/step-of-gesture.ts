@@ -1,14 +1,19 @@
-import type { Point, Step } from '@scenograph/core/cutout/recipe';
+import type { Mode, Point, Step } from '@scenograph/core/cutout/recipe';
 import type { Gesture } from './desk-view';
-import type { ToolOptions } from './tools';
+import { isBrush, type ToolOptions } from './tools';
 
 /** The step that a finished gesture makes by itself; null for tools that want more (paths, repairs, tidying). */
-export function stepOf(gesture: Gesture, options: ToolOptions): { label: string; step: Step } | null {
+export function stepOf(
+  gesture: Gesture,
+  options: ToolOptions,
+  mode: Mode,
+): { label: string; step: Step } | null {
   const { points, tool } = gesture;
   const [start] = points;
   const end = points[points.length - 1];
   const base = { id: crypto.randomUUID(), name: '', on: true };
-  const { radius, softness, mode } = options;
+  const { softness } = options;
+  const radius = isBrush(tool) ? options.radii[tool] : 1;
   const line = thinned(points, Math.max(0.5, radius * 0.12));
   switch (tool) {
     case 'keep':

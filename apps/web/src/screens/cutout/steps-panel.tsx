@@ -1,6 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
-import { ArrowDown, ArrowUp, Eye, EyeOff, Trash2, Upload } from 'lucide-react';
+import { ArrowDown, ArrowUp, Eye, EyeOff, PanelLeftClose, Trash2, Upload, X } from 'lucide-react';
 import { useRef, useState } from 'react';
+import { verdictOf } from '@scenograph/core/cutout/confidence';
 import type { CutoutRecipe, OutlineStep, Step } from '@scenograph/core/cutout/recipe';
 import { blobUrl, type Outline } from '../../api/client';
 import { Button, IconButton, NumberField, Segmented, Slider, TextField } from '../../ui/controls';
@@ -76,13 +77,37 @@ export function StepsPanel({
       steps.splice(to, 0, step);
       return { ...r, steps };
     });
+  // Where the window is narrow, the photo has the room until the steps are asked for.
+  const [folded, setFolded] = useState(() => window.innerWidth < 1180);
+  if (folded)
+    return (
+      <aside aria-label="How this edge was made" className="border-line bg-card w-9 shrink-0 border-r">
+        <button
+          type="button"
+          aria-expanded={false}
+          className="hover:bg-paper block h-full w-full pt-3.5 pr-2 text-left font-semibold [writing-mode:vertical-rl]"
+          onClick={() => setFolded(false)}
+        >
+          How this edge was made
+          {recipe.steps.length > 0 && <span className="measure text-ink-2">, {recipe.steps.length}</span>}
+        </button>
+      </aside>
+    );
   return (
     <aside
       aria-label="How this edge was made"
       className="border-line bg-card flex w-59 shrink-0 flex-col overflow-y-auto border-r"
     >
-      <h2 className="border-line flex h-9.5 shrink-0 items-center border-b px-3.5 font-semibold">
+      <h2 className="border-line flex h-9.5 shrink-0 items-center justify-between border-b pr-1.5 pl-3.5 font-semibold">
         How this edge was made
+        <button
+          type="button"
+          aria-label="Fold the steps away"
+          className="text-ink-2 hover:text-ink p-1.5"
+          onClick={() => setFolded(true)}
+        >
+          <PanelLeftClose size={14} aria-hidden />
+        </button>
       </h2>
       <ol>
         <li className="border-line flex h-9.5 items-center gap-2 border-b px-3.5">
@@ -102,7 +127,7 @@ export function StepsPanel({
             Automatic
           </button>
           <span className="measure text-ink-2">
-            {recipe.automatic.on ? (confidence === null ? '' : confidence.toFixed(2)) : 'off'}
+            {recipe.automatic.on ? (confidence === null ? '' : verdictOf(confidence)) : 'off'}
           </span>
         </li>
         {recipe.steps.map((step, i) => (
@@ -204,7 +229,7 @@ export function StepsPanel({
                     [
                       ['replace', 'Load it'],
                       ['add', 'Add it'],
-                      ['take', 'Take it away'],
+                      ['take', 'Subtract it'],
                       ['overlap', 'Keep only the overlap'],
                     ] as const
                   ).map(([mode, words]) => (
@@ -252,7 +277,7 @@ export function StepsPanel({
           ref={file}
           type="file"
           accept=".png,.svg"
-          aria-label="Outline to bring in"
+          aria-label="Outline to import"
           className="hidden"
           onChange={(e) => {
             if (e.target.files?.[0]) onImportOutline(e.target.files[0]);
@@ -260,7 +285,7 @@ export function StepsPanel({
           }}
         />
         <Button tone="quiet" onClick={() => file.current?.click()}>
-          <Upload size={13} aria-hidden /> Bring in SVG or PNG
+          <Upload size={13} aria-hidden /> Import SVG or PNG
         </Button>
       </div>
     </aside>
@@ -291,7 +316,7 @@ function Sign({ text, dim }: { text: string; dim?: boolean }) {
 
 const MODES = [
   { value: 'add', title: 'Add' },
-  { value: 'take', title: 'Take' },
+  { value: 'take', title: 'Subtract' },
   { value: 'overlap', title: 'Overlap' },
 ] as const;
 
@@ -358,6 +383,24 @@ function StepFields({ step, onChange }: { step: Step; onChange(value: Partial<St
               { value: 'anywhere', title: 'Anywhere' },
             ]}
           />
+          <ol aria-label="Picked colours" className="flex flex-wrap gap-1">
+            {step.seeds.map((seed, i) => (
+              <li key={`${seed.join()}-${i}`} className="bg-paper flex items-center rounded-sm pl-1.5">
+                <span className="measure text-[11px]">
+                  {Math.round(seed[0])}, {Math.round(seed[1])}
+                </span>
+                <button
+                  type="button"
+                  aria-label={`Remove the pick at ${Math.round(seed[0])}, ${Math.round(seed[1])}`}
+                  disabled={step.seeds.length < 2}
+                  className="text-ink-2 hover:text-ink px-1.5 py-0.5 disabled:opacity-40"
+                  onClick={() => onChange({ seeds: step.seeds.filter((_, k) => k !== i) })}
+                >
+                  <X size={11} aria-hidden />
+                </button>
+              </li>
+            ))}
+          </ol>
         </>
       )}
       {step.kind === 'shape' && (
@@ -369,6 +412,9 @@ function StepFields({ step, onChange }: { step: Step; onChange(value: Partial<St
           value={step.snap}
           onCommit={(snap) => onChange({ snap })}
         />
+      )}
+      {step.kind === 'shape' && step.snap === 0 && (
+        <p className="text-ink-2 text-[12px]">Snap off: cut exactly as drawn.</p>
       )}
       {step.kind === 'trace' && (
         <p className="text-ink-2 text-[12px]">Drag a point to move it; Delete over a point removes it.</p>

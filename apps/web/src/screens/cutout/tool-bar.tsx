@@ -1,5 +1,5 @@
 import { NumberField, Segmented, ColourField } from '../../ui/controls';
-import { TOOLS, type ToolId, type ToolOptions } from './tools';
+import { isBrush, TOOLS, type ToolId, type ToolOptions } from './tools';
 import type { Gesture } from './desk-view';
 
 /** The tools under the photo, and over them what the tool in hand can be told. */
@@ -10,6 +10,8 @@ export function ToolBar({
   onOptions,
   drafting,
   onClosePath,
+  baseDrawn,
+  onBaseFound,
 }: {
   tool: Gesture['tool'];
   options: ToolOptions;
@@ -17,22 +19,24 @@ export function ToolBar({
   onOptions(value: Partial<ToolOptions>): void;
   drafting: number;
   onClosePath(): void;
+  baseDrawn: boolean;
+  onBaseFound(): void;
 }) {
   const known = TOOLS.find((t) => t.id === tool);
   return (
-    <div className="pointer-events-none absolute inset-x-0 bottom-3 flex flex-col items-center gap-2">
+    <>
       {known && known.id !== 'move' && (
-        <div className="bg-card pointer-events-auto flex items-center gap-3 rounded-md px-3 py-1.5 shadow-[0_2px_10px_rgba(23,27,25,0.16)]">
+        <div className="bg-card absolute bottom-3 left-1/2 flex w-max max-w-[calc(100%-7.5rem)] -translate-x-1/2 flex-wrap items-center gap-x-3 gap-y-1 rounded-md px-3 py-1.5 shadow-[0_2px_10px_rgba(23,27,25,0.16)]">
           <span className="text-ink-2 text-[12px]">{known.about}</span>
-          {known.brush && (
+          {isBrush(tool) && (
             <div className="w-32">
               <NumberField
                 label="Width"
                 unit="px"
                 min={1}
                 max={2000}
-                value={options.radius * 2}
-                onCommit={(v) => onOptions({ radius: v / 2 })}
+                value={options.radii[tool] * 2}
+                onCommit={(v) => onOptions({ radii: { ...options.radii, [tool]: v / 2 } })}
               />
             </div>
           )}
@@ -94,6 +98,11 @@ export function ToolBar({
                   onCommit={(snap) => onOptions({ snap })}
                 />
               </div>
+              {options.snap === 0 && (
+                <span className="bg-ink rounded-sm px-1.5 py-0.5 text-[11px] whitespace-nowrap text-white">
+                  Snap off: cut as drawn
+                </span>
+              )}
             </>
           )}
           {tool === 'repair' && (
@@ -108,27 +117,44 @@ export function ToolBar({
                   { value: 'path', title: 'Free path' },
                 ]}
               />
-              <div className="w-38">
-                <ColourField
-                  label="Fill"
-                  value={options.fill}
-                  onChange={(fill) => onOptions({ fill })}
-                  onCommit={(fill) => onOptions({ fill })}
-                />
-              </div>
+              <Segmented
+                label="Fill"
+                value={options.fill === null ? 'under' : 'own'}
+                onChange={(v) => onOptions({ fill: v === 'under' ? null : '#b98d5a' })}
+                options={[
+                  { value: 'under', title: 'Colour under it' },
+                  { value: 'own', title: 'One colour' },
+                ]}
+              />
+              {options.fill !== null && (
+                <div className="w-38">
+                  <ColourField
+                    label="Fill"
+                    value={options.fill}
+                    onChange={(fill) => onOptions({ fill })}
+                    onCommit={(fill) => onOptions({ fill })}
+                  />
+                </div>
+              )}
             </>
           )}
-          {(tool === 'colour' || tool === 'shape' || tool === 'trace') && (
+          {(tool === 'colour' || tool === 'shape' || tool === 'trace' || tool === 'pen') && (
             <Segmented
               label="What it does"
               value={options.mode}
               onChange={(mode) => onOptions({ mode })}
               options={[
+                { value: 'auto', title: 'By place' },
                 { value: 'add', title: 'Add' },
-                { value: 'take', title: 'Take away' },
+                { value: 'take', title: 'Subtract' },
                 { value: 'overlap', title: 'Overlap' },
               ]}
             />
+          )}
+          {tool === 'base' && baseDrawn && (
+            <button type="button" className="text-spruce underline" onClick={onBaseFound}>
+              Back to the base as found
+            </button>
           )}
           {drafting > 2 && (
             <button type="button" className="text-spruce underline" onClick={onClosePath}>
@@ -140,7 +166,8 @@ export function ToolBar({
       <div
         role="toolbar"
         aria-label="Tools"
-        className="bg-card pointer-events-auto flex gap-0.5 rounded-md p-1 shadow-[0_2px_10px_rgba(23,27,25,0.16)]"
+        aria-orientation="vertical"
+        className="bg-card absolute top-14 left-3 flex max-h-[calc(100%-4.5rem)] w-26 flex-col gap-px overflow-y-auto rounded-md p-1 shadow-[0_2px_10px_rgba(23,27,25,0.16)]"
       >
         {TOOLS.map((t) => (
           <button
@@ -149,12 +176,15 @@ export function ToolBar({
             aria-pressed={tool === t.id}
             title={`${t.about} (${t.key.toUpperCase()})`}
             onClick={() => onTool(t.id)}
-            className={`h-9 rounded-sm px-2.5 text-[12px] whitespace-nowrap ${tool === t.id ? 'bg-ink text-white' : 'text-ink-2 hover:bg-paper hover:text-ink'}`}
+            className={`flex h-8 shrink-0 items-center justify-between rounded-sm px-2 text-left text-[12px] whitespace-nowrap ${tool === t.id ? 'bg-ink text-white' : 'text-ink-2 hover:bg-paper hover:text-ink'}`}
           >
             {t.title}
+            <kbd aria-hidden className="measure text-[10px]">
+              {t.key.toUpperCase()}
+            </kbd>
           </button>
         ))}
       </div>
-    </div>
+    </>
   );
 }

@@ -2,10 +2,12 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link } from 'react-router';
+import { verdictOf } from '@scenograph/core/cutout/confidence';
 import { reducedUrl, refresh, request, sendFile, useServer, type Photo } from '../../api/client';
 import { bringIn, stopUpload, useUploads, type Upload } from '../../api/uploads';
 import { Button, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
+import { CutoutFiles } from '../../ui/cutout-files';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { ProgressBar, StatusMark, bytesText, type Mark } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
@@ -38,7 +40,10 @@ export function PhotosScreen() {
             </Button>
           )}
           {chosen.length > 0 && (
-            <Button onClick={() => void cutAgain(chosen)}>Cut {chosen.length} out again</Button>
+            <>
+              <Button onClick={() => void cutAgain(chosen)}>Cut {chosen.length} out again</Button>
+              <CutoutFiles ids={chosen} title={`Save ${chosen.length} as`} />
+            </>
           )}
           <Link to="/photos/review" className={buttonClass()}>
             Review wall
@@ -157,11 +162,13 @@ function UploadRow({
 }
 
 export function cutoutText(photo: Photo): string {
-  if (photo.cutoutState === 'waiting') return 'Waits for its cutout';
+  if (photo.cutoutState === 'waiting') return 'Queued for its cutout';
   if (photo.cutoutState === 'working') return 'Being cut out ...';
   if (photo.cutoutState === 'cancelled') return 'Cancelled; open it to cut it out';
   if (photo.cutoutState === 'failed') return photo.cutoutError ?? 'Could not be cut out.';
-  return `Cut out, ${Math.round((photo.cutout?.confidence ?? 0) * 100)} % sure of its edge`;
+  if (photo.inUse === false) return 'Corrected, not in use yet';
+  if (photo.accepted) return 'Cut out, accepted';
+  return `Cut out, ${verdictOf(photo.cutout?.confidence ?? 0)}`;
 }
 
 function PhotoCard({

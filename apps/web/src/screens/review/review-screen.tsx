@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { LOOKS_RIGHT, verdictOf } from '@scenograph/core/cutout/confidence';
 import { reducedUrl, refresh, request, useServer, type Photo } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, Segmented, buttonClass } from '../../ui/controls';
@@ -37,10 +38,10 @@ export function ReviewScreen() {
   const acceptSure = () =>
     act(
       '/api/photos/accepted',
-      { ids: open.filter((p) => sureness(p) >= 0.9).map((p) => p.id), accepted: true },
+      { ids: open.filter((p) => sureness(p) >= LOOKS_RIGHT).map((p) => p.id), accepted: true },
       (a) => `${a.changed} accepted.`,
     );
-  const sure = open.filter((p) => sureness(p) >= 0.9).length;
+  const sure = open.filter((p) => sureness(p) >= LOOKS_RIGHT).length;
   const actions = useMemo<Action[]>(
     () => [
       {
@@ -51,7 +52,7 @@ export function ReviewScreen() {
           void act(
             '/api/photos/cutouts',
             { ids: (data ?? []).map((p) => p.id) },
-            (a) => `${a.queued} photos wait for a worker.`,
+            (a) => `${a.queued} photos are queued.`,
           ),
       },
     ],
@@ -90,7 +91,7 @@ export function ReviewScreen() {
             ]}
           />
           <Button tone="main" disabled={!sure} onClick={() => void acceptSure()}>
-            Accept {sure} that are 90 % sure
+            Accept {sure} that look right
           </Button>
         </div>
         {busy.length > 0 && data && (
@@ -124,7 +125,7 @@ export function ReviewScreen() {
         {data && !list.length && (
           <div className="mt-6">
             <Empty title={which === 'open' ? 'All cutouts are accepted' : 'Nothing here'}>
-              Bring in photos, or look at all.
+              Import photos, or look at all.
             </Empty>
           </div>
         )}
@@ -163,13 +164,13 @@ function Card({
   onAccept(accepted: boolean): void;
 }) {
   const state = photo.cutoutState;
-  const sure = Math.round(sureness(photo) * 100);
+  const verdict = verdictOf(sureness(photo));
   return (
     <li className="border-line bg-card overflow-hidden rounded-lg border">
       <Link
         to={`/photos/${photo.id}/cutout`}
         aria-label={`Open ${photo.name} on the cutout desk`}
-        className="block aspect-[4/3] p-3 focus-visible:outline-offset-[-2px]"
+        className="relative block aspect-[4/3] p-3 focus-visible:outline-offset-[-2px]"
         style={{ background: ground }}
       >
         <img
@@ -178,13 +179,14 @@ function Card({
           loading="lazy"
           className="h-full w-full object-contain"
         />
+        {photo.cutout && !photo.accepted && <Doubts cutout={photo.cutout} />}
       </Link>
       <div className="border-line grid gap-1.5 border-t px-3 py-2">
         <p className="flex items-center justify-between gap-2">
           <span className="truncate font-medium" title={photo.name}>
             {photo.name}
           </span>
-          <span className="measure">{photo.cutout ? `${sure} %` : ''}</span>
+          {photo.inUse === false && <span className="text-amber-ink text-[12px]">not in use yet</span>}
         </p>
         <p className="text-ink-2 flex items-center gap-1.5 text-[12px]">
           <StatusMark
@@ -196,25 +198,25 @@ function Card({
                   ? 'working'
                   : state === 'cancelled'
                     ? 'owed'
-                    : sure < 90
-                      ? 'look'
-                      : 'pass'
+                    : photo.accepted || verdict === 'looks right'
+                      ? 'pass'
+                      : verdict === 'look at it'
+                        ? 'look'
+                        : 'stop'
             }
           />
           <span className="truncate" title={photo.cutoutError ?? ''}>
             {state === 'failed'
               ? photo.cutoutError
               : state === 'waiting'
-                ? 'waits for a worker'
+                ? 'queued'
                 : state === 'working'
                   ? 'being cut out'
                   : state === 'cancelled'
                     ? 'cancelled, not cut out'
                     : photo.accepted
                       ? 'accepted'
-                      : sure < 90
-                        ? 'look at its edge'
-                        : 'looks sure'}
+                      : verdict}
           </span>
         </p>
         <div className="flex justify-between">
@@ -227,5 +229,34 @@ function Card({
         </div>
       </div>
     </li>
+  );
+}
+
+/** Rings on a cutout's picture where its edge is in doubt. */
+function Doubts({ cutout }: { cutout: NonNullable<Photo['cutout']> }) {
+  const { bounds, doubts } = cutout;
+  if (!doubts?.length) return null;
+  return (
+    <svg
+      aria-hidden
+      viewBox={`${bounds.x} ${bounds.y} ${bounds.width} ${bounds.height}`}
+      className="pointer-events-none absolute inset-3 h-[calc(100%-1.5rem)] w-[calc(100%-1.5rem)] overflow-visible"
+    >
+      {doubts.map((d) => {
+        const r = Math.max(d.radius, Math.max(bounds.width, bounds.height) * 0.03);
+        return (
+          <circle
+            key={`${d.x}-${d.y}`}
+            cx={d.x}
+            cy={d.y}
+            r={r}
+            fill="none"
+            stroke="var(--color-amber)"
+            strokeWidth="3"
+            vectorEffect="non-scaling-stroke"
+          />
+        );
+      })}
+    </svg>
   );
 }

@@ -1,0 +1,203 @@
+import { useRef } from 'react';
+import {
+  EDGE_PRESETS,
+  edgeWith,
+  profileOf,
+  STEEPEST,
+  type EdgeProfile,
+} from '@scenograph/core/cutout/edge-profile';
+import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
+import { NumberField, Segmented, Slider } from '../../ui/controls';
+
+const WIDTH = 274;
+const HEIGHT = 96;
+const TOP = 12;
+const FLOOR = 72;
+
+type Handle = 'begin' | 'place' | 'end';
+const HANDLES: readonly { id: Handle; label: string }[] = [
+  { id: 'begin', label: 'Where the edge begins: opaque up to here' },
+  { id: 'place', label: 'Place of the edge' },
+  { id: 'end', label: 'Where the edge ends: transparent from here on' },
+];
+
+/** A slope with one of its handles moved to `x`: the middle takes both ends along. */
+function withHandle({ begin, end }: EdgeProfile, handle: Handle, x: number): EdgeProfile {
+  if (handle === 'begin') return { begin: Math.min(x, end - STEEPEST), end };
+  if (handle === 'end') return { begin, end: Math.max(x, begin + STEEPEST) };
+  const half = (end - begin) / 2;
+  return { begin: x - half, end: x + half };
+}
+
+/** The matte's slope across the edge as one plot: opaque inside, transparent outside, photo pixels along the bottom. */
+export function EdgeProfilePlot({
+  recipe,
+  during,
+  finish,
+}: {
+  recipe: CutoutRecipe;
+  during(change: (recipe: CutoutRecipe) => CutoutRecipe): void;
+  finish(label: string, change: (recipe: CutoutRecipe) => CutoutRecipe): void;
+}) {
+  const plot = useRef<SVGSVGElement>(null);
+  const held = useRef<Handle | null>(null);
+  const { edge } = recipe;
+  const profile = profileOf(edge);
+  const reach = Math.max(6, Math.ceil(Math.max(Math.abs(profile.begin), Math.abs(profile.end)) * 1.25));
+  const toX = (v: number) => ((v + reach) / (2 * reach)) * WIDTH;
+  const places: Record<Handle, [number, number]> = {
+    begin: [toX(profile.begin), TOP],
+    place: [toX((profile.begin + profile.end) / 2), (TOP + FLOOR) / 2],
+    end: [toX(profile.end), FLOOR],
+  };
+  const values: Record<Handle, number> = {
+    begin: profile.begin,
+    place: (profile.begin + profile.end) / 2,
+    end: profile.end,
+  };
+  const change = (handle: Handle, x: number) => (r: CutoutRecipe) => ({
+    ...r,
+    edge: edgeWith(r.edge, withHandle(profileOf(r.edge), handle, Math.round(x * 10) / 10)),
+  });
+  const at = (e: React.PointerEvent) => {
+    const box = plot.current!.getBoundingClientRect();
+    return ((e.clientX - box.left) / box.width) * 2 * reach - reach;
+  };
+  const step = reach > 16 ? 8 : reach > 8 ? 4 : 2;
+  const ticks = Array.from(
+    { length: Math.floor(reach / step) * 2 + 1 },
+    (_, i) => (i - Math.floor(reach / step)) * step,
+  );
+  const preset = EDGE_PRESETS.find((p) =>
+    Object.entries(p.edge).every(([key, v]) => Math.abs(edge[key as keyof typeof edge] - v) < 1e-6),
+  );
+  return (
+    <section aria-label="Edge" className="border-line border-b px-3.5 py-3">
+      <h2 className="flex justify-between font-semibold">
+        Edge <span className="measure text-ink-2">across it, photo px</span>
+      </h2>
+      <svg
+        ref={plot}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="mt-2 block w-full touch-none select-none"
+        role="group"
+        aria-label="Profile of the edge, from the opaque inside to the transparent outside"
+        onPointerMove={(e) => held.current && during(change(held.current, at(e)))}
+        onPointerUp={(e) => {
+          if (held.current) finish('Change the edge', change(held.current, at(e)));
+          held.current = null;
+        }}
+      >
+        <path
+          d={`M0 ${FLOOR} L0 ${TOP} L${places.begin[0]} ${TOP} L${places.end[0]} ${FLOOR} Z`}
+          fill="var(--color-spruce-tint)"
+        />
+        <path
+          d={`M0 ${TOP} L${places.begin[0]} ${TOP} L${places.end[0]} ${FLOOR} L${WIDTH} ${FLOOR}`}
+          fill="none"
+          stroke="var(--color-spruce)"
+          strokeWidth="1.6"
+        />
+        <line
+          x1={toX(0)}
+          x2={toX(0)}
+          y1={TOP - 6}
+          y2={FLOOR}
+          stroke="var(--color-ink-3)"
+          strokeDasharray="2 3"
+        />
+        {ticks.map((t) => (
+          <text
+            key={t}
+            x={toX(t)}
+            y={HEIGHT - 8}
+            textAnchor={toX(t) < 8 ? 'start' : toX(t) > WIDTH - 8 ? 'end' : 'middle'}
+            className="measure fill-ink-2 text-[10px]"
+          >
+            {t > 0 ? `+${t}` : t}
+          </text>
+        ))}
+        <text x="4" y={FLOOR - 6} className="fill-ink-2 text-[10px]">
+          inside
+        </text>
+        <text x={WIDTH - 4} y={TOP + 4} textAnchor="end" className="fill-ink-2 text-[10px]">
+          outside
+        </text>
+        {HANDLES.map(({ id, label }) => (
+          <g
+            key={id}
+            role="slider"
+            tabIndex={0}
+            aria-label={label}
+            aria-valuenow={Math.round(values[id] * 10) / 10}
+            aria-valuemin={-40}
+            aria-valuemax={40}
+            aria-valuetext={`${values[id].toFixed(1)} px`}
+            className="cursor-ew-resize"
+            onPointerDown={(e) => {
+              held.current = id;
+              plot.current!.setPointerCapture(e.pointerId);
+            }}
+            onKeyDown={(e) => {
+              const by = { ArrowLeft: -0.1, ArrowRight: 0.1, PageDown: -1, PageUp: 1 }[e.key];
+              if (!by) return;
+              e.preventDefault();
+              finish('Change the edge', change(id, values[id] + by * (e.shiftKey ? 10 : 1)));
+            }}
+          >
+            <rect x={places[id][0] - 12} y={places[id][1] - 12} width="24" height="24" fill="transparent" />
+            {id === 'place' ? (
+              <rect
+                x={places[id][0] - 5}
+                y={places[id][1] - 5}
+                width="10"
+                height="10"
+                fill="var(--color-ink)"
+                transform={`rotate(45 ${places[id][0]} ${places[id][1]})`}
+              />
+            ) : (
+              <circle cx={places[id][0]} cy={places[id][1]} r="5.5" fill="var(--color-ink)" />
+            )}
+          </g>
+        ))}
+      </svg>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        {(['begin', 'end'] as const).map((id) => (
+          <NumberField
+            key={id}
+            label={id === 'begin' ? 'Begins' : 'Ends'}
+            unit="px"
+            min={-40}
+            max={40}
+            digits={1}
+            value={profile[id]}
+            onCommit={(v) => finish('Change the edge', change(id, v))}
+          />
+        ))}
+      </div>
+      <Slider
+        label="Even out"
+        unit="px"
+        min={0}
+        max={20}
+        step={0.5}
+        digits={1}
+        value={edge.smooth}
+        onChange={(smooth) => during((r) => ({ ...r, edge: { ...r.edge, smooth } }))}
+        onCommit={(smooth) => finish('Even out the edge', (r) => ({ ...r, edge: { ...r.edge, smooth } }))}
+      />
+      <div className="mt-1">
+        <Segmented
+          label="Edge for"
+          value={preset?.id ?? 'own'}
+          onChange={(id) => {
+            const chosen = EDGE_PRESETS.find((p) => p.id === id);
+            if (chosen)
+              finish(`Edge: ${chosen.title}`, (r) => ({ ...r, edge: { ...r.edge, ...chosen.edge } }));
+          }}
+          options={EDGE_PRESETS.map((p) => ({ value: p.id, title: p.title }))}
+        />
+      </div>
+    </section>
+  );
+}

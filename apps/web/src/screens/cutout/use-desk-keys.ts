@@ -1,0 +1,53 @@
+import { useEffect, useRef } from 'react';
+import type { Action } from '../../ui/actions';
+import { useRecipe } from './recipe-store';
+
+interface Hands {
+  zoomBy(factor: number): void;
+  brushBy(factor: number): void;
+  closePath(): void;
+  giveUp(): void;
+  remove(): void;
+}
+
+/** The desk's keys: undo and redo, the single letters of its actions, and what has no action of its own. */
+export function useDeskKeys(actions: readonly Action[], hands: Hands): void {
+  const now = useRef({ actions, hands });
+  useEffect(() => {
+    now.current = { actions, hands };
+  });
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (
+        (e.target as HTMLElement).closest('input, textarea, [role="dialog"], [role="menu"], [role="listbox"]')
+      )
+        return;
+      const ctrl = e.ctrlKey || e.metaKey;
+      if (ctrl && e.key.toLowerCase() === 'z') {
+        e.preventDefault();
+        if (e.shiftKey) useRecipe.getState().redo();
+        else useRecipe.getState().undo();
+        return;
+      }
+      if (ctrl || e.altKey) return;
+      const { zoomBy, brushBy, closePath, giveUp, remove } = now.current.hands;
+      const other: Record<string, () => void> = {
+        '+': () => zoomBy(1.5),
+        '=': () => zoomBy(1.5),
+        '-': () => zoomBy(1 / 1.5),
+        '.': () => brushBy(1.25),
+        ',': () => brushBy(0.8),
+        Enter: closePath,
+        Escape: giveUp,
+        Delete: remove,
+        Backspace: remove,
+      };
+      const key = e.key.toLowerCase();
+      const named = now.current.actions.find((a) => a.keys?.length === 1 && a.keys.toLowerCase() === key);
+      if (named) named.run();
+      else other[e.key]?.();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}

@@ -1,0 +1,40 @@
+import { useState } from 'react';
+import type { OutlineStep } from '@scenograph/core/cutout/recipe';
+import { request, sendFile, type Outline } from '../../api/client';
+import { say } from '../../ui/notices';
+import { addStep } from './use-gestures';
+
+/** The outlines that are kept with a photo: saved from the desk, taken in from files, used as steps, removed. */
+export function useOutlines(photoId: string, first: Outline[]) {
+  const [list, setList] = useState(first);
+  const keep = async (name: string, title: string, file: Blob): Promise<void> => {
+    const query = new URLSearchParams({ name, title });
+    const kept = await sendFile<Outline>(`/api/photos/${photoId}/outlines?${query}`, file, () => undefined);
+    setList((l) => [kept, ...l]);
+  };
+  const trying = (work: () => Promise<void>) => work().catch((e: Error) => say('stop', e.message));
+  return {
+    list,
+    save: (title: string, matte: Promise<Blob>) =>
+      trying(async () => {
+        await keep('outline.png', title, await matte);
+        say('pass', `"${title}" is kept with the photo.`);
+      }),
+    take: (file: File) => trying(() => keep(file.name, file.name.replace(/\.\w+$/, ''), file)),
+    use(outline: Outline, mode: OutlineStep['mode']): void {
+      addStep(outline.title, {
+        id: crypto.randomUUID(),
+        name: '',
+        on: true,
+        kind: 'outline',
+        mode,
+        matte: outline.matte,
+      });
+    },
+    remove: (outline: Outline) =>
+      trying(async () => {
+        await request('DELETE', `/api/photos/${photoId}/outlines/${outline.id}`);
+        setList((l) => l.filter((o) => o.id !== outline.id));
+      }),
+  };
+}

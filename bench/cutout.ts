@@ -1,0 +1,197 @@
+import { existsSync, readdirSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { colourHypothesis } from '@scenograph/core/cutout/colour-hypothesis';
+import { openSource, segmentSource } from '@scenograph/core/cutout/source';
+import { smoothness } from '@scenograph/core/cutout/graph-cut';
+import { cutOut, NoProductError, recipeWith, type Cutout } from '@scenograph/core/cutout/index';
+import { matteError, type MatteError } from '@scenograph/core/cutout/matte-error';
+import { PLAIN_RECIPE, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
+import { logOdds, taughtColour } from '@scenograph/core/cutout/segment';
+import type { SegmentationModel } from '@scenograph/core/cutout/segmentation';
+import { boundsAbove, createPlane, type Plane, type Rgba } from '@scenograph/core/raster/pixels';
+import { resizePlane } from '@scenograph/core/raster/resample';
+import { decodeGrey, decodePicture } from '@scenograph/host-node/read-picture';
+import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
+import { grabCut, loadOpenCv } from './grabcut';
+
+/** Automatic cutouts against GrabCut from the true box: on the demo's photos and on a set made by `training/test_set.py`. */
+
+/** Matte errors up to which a cutout is right; clear glass is measured more generously. */
+const RIGHT = 0.005;
+const RIGHT_GLASS = 0.02;
+
+export interface Picture {
+  name: string;
+  kind: string;
+  photo: Rgba;
+  truth: Plane;
+}
+
+export interface Outcome {
+  kind: string;
+  right: boolean;
+  rightWithBox: boolean;
+  confidence: number;
+  ours: MatteError & { ms: number };
+  base: MatteError & { ms: number };
+}
+
+/** The photos of a folder that have a matte beside them; the kind is what comes before "-on-" in the name. */
+export async function* picturesIn(folder: string): AsyncGenerator<Picture> {
+  for (const file of readdirSync(folder).sort()) {
+    if (!file.endsWith('.matte.png')) continue;
+    const name = file.slice(0, -'.matte.png'.length);
+    yield {
+      name,
+      kind: name.replace(/-on-.*$/, ''),
+      photo: await decodePicture(await readFile(join(folder, `${name}.jpg`))),
+      truth: await decodeGrey(await readFile(join(folder, file))),
+    };
+  }
+}
+
+async function attempt(photo: Rgba, recipe: CutoutRecipe, model: SegmentationModel): Promise<Cutout | null> {
+  try {
+    return await cutOut(photo, recipe, model);
+  } catch (error) {
+    if (error instanceof NoProductError) return null;
+    throw error;
+  }
+}
+
+async function judge(picture: Picture, model: SegmentationModel, cv: unknown): Promise<Outcome> {
+  const { photo, truth, kind, name } = picture;
+  const nothing = createPlane(photo.width, photo.height);
+  let started = performance.now();
+  const cutout = await attempt(photo, PLAIN_RECIPE, model);
+  const ms = performance.now() - started;
+  const ours = matteError(cutout?.matte ?? nothing, truth);
+  started = performance.now();
+  const baseMatte = grabCut(cv, photo, truth);
+  const baseMs = performance.now() - started;
+  const limit = name.startsWith('glass') || name === 'cloche' ? RIGHT_GLASS : RIGHT;
+  const boxed = await attempt(photo, recipeWith({ box: boundsAbove(truth, 0.3) }), model);
+  return {
+    kind,
+    right: ours.mse <= limit,
+    rightWithBox: matteError(boxed?.matte ?? nothing, truth).mse <= limit,
+    confidence: cutout?.confidence ?? 0,
+    ours: { ...ours, ms },
+    base: { ...matteError(baseMatte, truth), ms: baseMs },
+  };
+}
+
+const mean = (list: readonly number[]) => list.reduce((s, v) => s + v, 0) / Math.max(1, list.length);
+
+function summary(title: string, rows: readonly Outcome[]): void {
+  const ratio = (of: (o: Outcome['ours']) => number) =>
+    mean(rows.map((r) => of(r.ours))) / mean(rows.map((r) => of(r.base)));
+  const share = (of: (r: Outcome) => boolean) =>
+    `${((100 * rows.filter(of).length) / rows.length).toFixed(0)} %`;
+  console.log(
+    `${title.padEnd(26)}${String(rows.length).padStart(4)}   right ${share((r) => r.right).padStart(5)}, with a box ${share((r) => r.rightWithBox).padStart(5)}` +
+      `   MSE ${mean(rows.map((r) => r.ours.mse)).toFixed(5)} (base ${mean(rows.map((r) => r.base.mse)).toFixed(5)})` +
+      `   ratios: MSE ${ratio((o) => o.mse).toFixed(3)}, gradient ${ratio((o) => o.gradient).toFixed(3)}, time ${ratio((o) => o.ms).toFixed(3)}`,
+  );
+}
+
+/** Share of right cutouts per tenth of confidence: a calibrated confidence lies near its own tenth. */
+function calibration(rows: readonly Outcome[]): void {
+  console.log('Confidence against the share that is right:');
+  for (let tenth = 0; tenth < 10; tenth++) {
+    const within = rows.filter((r) => Math.min(9, Math.floor(r.confidence * 10)) === tenth);
+    if (!within.length) continue;
+    const right = within.filter((r) => r.right).length;
+    console.log(
+      `  ${(tenth / 10).toFixed(1)} to ${((tenth + 1) / 10).toFixed(1)}  ${String(right).padStart(3)} of ${String(within.length).padStart(3)}  ${'#'.repeat(Math.round((20 * right) / within.length))}`,
+    );
+  }
+  const sure = rows.filter((r) => r.confidence >= 0.9);
+  console.log(`  ${sure.length} said to look right, ${sure.filter((r) => !r.right).length} of them wrong.`);
+}
+
+/** @param folder a set made by `training/test_set.py`; data/test-set when left out */
+export async function benchCutout(root: string, folder = join(root, 'data/test-set')): Promise<void> {
+  console.log(
+    "\n(a) Automatic cutout. Baseline: OpenCV's GrabCut, 5 iterations at 1000 pixels, from the true bounding box grown by 5 percent.",
+  );
+  const cv = await loadOpenCv();
+  const model = await loadSegmentationModel();
+  const run = async (pictures: AsyncGenerator<Picture>) => {
+    const rows: Outcome[] = [];
+    for await (const picture of pictures) rows.push(await judge(picture, model, cv));
+    return rows;
+  };
+  const demo = await run(picturesIn(join(root, 'demo/assets/products')));
+  summary('demo photos', demo);
+  if (!existsSync(folder)) {
+    console.log(
+      `There is no test set in ${folder}: make one with "python3 training/test_set.py data/test-set --count 240".`,
+    );
+    return;
+  }
+  const rows = await run(picturesIn(folder));
+  summary('test set, never trained on', rows);
+  for (const kind of [...new Set(rows.map((r) => r.kind))].sort())
+    summary(
+      `  ${kind}`,
+      rows.filter((r) => r.kind === kind),
+    );
+  calibration(rows);
+  const megapixels = mean(await sizes(folder));
+  console.log(`${(mean(rows.map((r) => r.ours.ms)) / megapixels).toFixed(0)} ms a megapixel.`);
+}
+
+async function sizes(folder: string): Promise<number[]> {
+  const out: number[] = [];
+  for await (const { photo } of picturesIn(folder)) out.push((photo.width * photo.height) / 1e6);
+  return out;
+}
+
+/** One JSON line a picture: what its cutout is judged by, and whether it is right. `training/calibrate.py` reads them. */
+export async function printMeasures(folder: string): Promise<void> {
+  const model = await loadSegmentationModel();
+  for await (const { name, photo, truth } of picturesIn(folder)) {
+    const cutout = await attempt(photo, PLAIN_RECIPE, model);
+    const { mse } = matteError(cutout?.matte ?? createPlane(photo.width, photo.height), truth);
+    const limit = name.startsWith('glass') ? RIGHT_GLASS : RIGHT;
+    console.log(JSON.stringify({ name, right: mse <= limit, mse, measures: cutout?.measures ?? null }));
+  }
+}
+
+/**
+ * Some pixels of every photo as CSV lines: log-odds of model, colour and taught colour, the true coverage, and how many
+ * pixels one stands for. `training/odds.py` reads them.
+ */
+export async function printOdds(folder: string): Promise<void> {
+  const model = await loadSegmentationModel();
+  const options = { holes: true, shadows: true };
+  let seed = 1;
+  const random = () => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296;
+  for await (const { name, photo, truth } of picturesIn(folder)) {
+    if (name.startsWith('glass')) continue;
+    const source = openSource(photo);
+    await segmentSource(source, model, PLAIN_RECIPE);
+    const { width, height } = source.small;
+    const shape = resizePlane(source.segmentation!.shape, width, height).data;
+    const covered = resizePlane(truth, width, height).data;
+    const colour = colourHypothesis(
+      source.lab,
+      width,
+      height,
+      options,
+      smoothness(source.lab, width, height),
+    );
+    const taught = taughtColour(shape, source.lab, width, height, options);
+    const lines: string[] = [];
+    for (let i = 0; i < shape.length; i++) {
+      const odds = logOdds(shape[i]);
+      // Where model and colour agree firmly, one pixel in fifteen stands for the others.
+      const open = Math.abs(odds) < 4 || colour.odds[i] * odds < 0;
+      if (random() > (open ? 0.03 : 0.002)) continue;
+      lines.push([odds, colour.odds[i] ?? 0, taught.odds[i], covered[i], open ? 1 : 15].join());
+    }
+    console.log(lines.join('\n'));
+  }
+}

@@ -1,0 +1,154 @@
+import { minCut } from './min-cut';
+
+/** No more is ever said for or against a pixel, in log-odds: beyond it nothing could turn it. */
+export const SURE_ODDS = 9;
+
+/** What a cut was made from and what it gave, before openings and specks were seen to. */
+export interface CutState {
+  odds: Float32Array;
+  labels: Uint8Array;
+}
+
+/** Price of separating neighbours: high within even areas, low across contrast. */
+export function smoothness(lab: Float32Array, width: number, height: number): Float32Array[] {
+  const n = width * height;
+  let sum = 0;
+  let count = 0;
+  const differences = [
+    [1, 0],
+    [0, 1],
+    [1, 1],
+    [-1, 1],
+  ].map(([dx, dy]) => {
+    const plane = new Float32Array(n);
+    for (let y = 0; y < height - dy; y++) {
+      for (let x = Math.max(0, -dx); x < width - Math.max(0, dx); x++) {
+        const i = y * width + x;
+        const a = i * 3;
+        const b = (i + dy * width + dx) * 3;
+        const d0 = lab[a] - lab[b];
+        const d1 = lab[a + 1] - lab[b + 1];
+        const d2 = lab[a + 2] - lab[b + 2];
+        const d = d0 * d0 + 2 * (d1 * d1 + d2 * d2);
+        plane[i] = d;
+        sum += d;
+      }
+    }
+    count += n;
+    return plane;
+  });
+  const beta = 1 / (2 * Math.max(2e-5, sum / count));
+  const strength = 3.2;
+  for (const [k, plane] of differences.entries()) {
+    const reach = k < 2 ? strength : strength / Math.SQRT2;
+    for (let i = 0; i < n; i++) plane[i] = reach * Math.exp(-beta * plane[i]) + 0.05;
+  }
+  return differences;
+}
+
+/**
+ * The minimum cut by odds and contrast. Where a pixel and all around it odds as far as they can the same way,
+ * nothing could turn it: only the others, and a ring of the settled ones, take part.
+ */
+export function graphCut(
+  odds: Float32Array,
+  weights: Float32Array[],
+  width: number,
+  height: number,
+  before: CutState | null,
+): Uint8Array {
+  const n = odds.length;
+  const settled = new Uint8Array(n);
+  for (let y = 0; y < height; y++) {
+    const up = y > 0 ? -width : 0;
+    const down = y < height - 1 ? width : 0;
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const v = odds[i];
+      if (v < SURE_ODDS && v > -SURE_ODDS) continue;
+      const left = x > 0 ? -1 : 0;
+      const right = x < width - 1 ? 1 : 0;
+      const same = (q: number) => (v > 0 ? odds[q] >= SURE_ODDS : odds[q] <= -SURE_ODDS);
+      if (same(i + left) && same(i + right) && same(i + up) && same(i + down)) settled[i] = 1;
+    }
+  }
+  const part = before ? changedAround(before.odds, odds, width, height) : null;
+  if (before && !part) return before.labels;
+  const source = new Float32Array(n);
+  const sink = new Float32Array(n);
+  const labels = new Uint8Array(n);
+  const active = new Int32Array(n);
+  let count = 0;
+  for (let i = 0; i < n; i++) {
+    const x = i % width;
+    if (part) {
+      const y = (i - x) / width;
+      if (x < part.left || x > part.right || y < part.top || y > part.bottom) {
+        labels[i] = before!.labels[i];
+        continue;
+      }
+      // The rim of the part holds on to what was there.
+      if (x === part.left || x === part.right || y === part.top || y === part.bottom) {
+        active[count++] = i;
+        if (before!.labels[i]) source[i] = 1e4;
+        else sink[i] = 1e4;
+        continue;
+      }
+    }
+    if (settled[i]) {
+      const free =
+        (x > 0 && !settled[i - 1]) ||
+        (x < width - 1 && !settled[i + 1]) ||
+        (i >= width && !settled[i - width]) ||
+        (i + width < n && !settled[i + width]);
+      if (odds[i] > 0) labels[i] = 1;
+      if (!free) continue;
+    }
+    active[count++] = i;
+    if (odds[i] > 0) source[i] = settled[i] ? 1e4 : odds[i];
+    else sink[i] = settled[i] ? 1e4 : -odds[i];
+  }
+  const [east, south, southEast, southWest] = weights;
+  const chosen = minCut({
+    width,
+    height,
+    sourceCapacity: source,
+    sinkCapacity: sink,
+    east,
+    south,
+    southEast,
+    southWest,
+    active: active.subarray(0, count),
+  });
+  for (let k = 0; k < count; k++) labels[active[k]] = chosen[active[k]];
+  return labels;
+}
+
+/** The rectangle, with room around it, in which two oddss differ; null where they do not. */
+function changedAround(
+  a: Float32Array,
+  b: Float32Array,
+  width: number,
+  height: number,
+): { left: number; right: number; top: number; bottom: number } | null {
+  let left = width;
+  let right = -1;
+  let top = height;
+  let bottom = -1;
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++)
+      if (Math.abs(a[i] - b[i]) > 0.05) {
+        if (x < left) left = x;
+        if (x > right) right = x;
+        if (y < top) top = y;
+        bottom = y;
+      }
+  if (right < 0) return null;
+  const room = 28;
+  return {
+    left: Math.max(0, left - room),
+    right: Math.min(width - 1, right + room),
+    top: Math.max(0, top - room),
+    bottom: Math.min(height - 1, bottom + room),
+  };
+}

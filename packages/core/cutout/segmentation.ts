@@ -1,0 +1,222 @@
+import { components } from '../raster/components';
+import { crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
+import { resize, resizePlane, samplePlane } from '../raster/resample';
+import { alongStroke, type View } from './footprint';
+import type { Point } from './recipe';
+
+/**
+ * The segmentation model, however the host runs it: an encoder-decoder trained on made pictures (`training/`).
+ * @param input 6 planes of `width` x `height` floats one after another: red, green, blue in 0..1, then the hints
+ *   `box` (1 inside, -1 outside, 0 where none is drawn), `keep` and `drop` (1 under a click)
+ * @param width a multiple of 32, as is `height`
+ * @returns 2 planes: `shape`, the coverage of the product, and `seen`, how far the ground shows through it, 0..1
+ */
+export interface SegmentationModel {
+  answer(input: Float32Array, width: number, height: number): Promise<Float32Array>;
+}
+
+/** A line drawn with a round brush; a click is a line of one point. */
+export interface HintStroke {
+  side: 'keep' | 'drop';
+  points: Point[];
+  radius: number;
+}
+
+/** What a person has pointed out, in pixels of the picture that is segmented. */
+export interface Hints {
+  box: Rect | null;
+  strokes: HintStroke[];
+}
+
+export const NO_HINTS: Hints = { box: null, strokes: [] };
+
+/** What the model sees in a photo. */
+export interface Segmentation {
+  /** Probability that a pixel is the product's, 0..1. */
+  shape: Plane;
+  /** How far the ground shows through the product, 0..1. */
+  seen: Plane;
+  /** How far a look at the whole and a closer look agree: intersection over union, 0..1. */
+  agreement: number;
+}
+
+/** Long sides of the two looks: at the whole picture, and at the part in which the product was seen. */
+const WHOLE = 224;
+const CLOSE = 320;
+/** What two looks are weighed by where both have seen a pixel. */
+const CLOSE_SHARE = 0.65;
+
+/**
+ * The product as the model sees it: first in the whole picture, then closer in the part where it was found, so that
+ * small things and thin parts are seen large enough. Both answers are averaged as log-odds.
+ * @param picture 8-bit sRGB, at least 8 pixels on each side; the planes of the result have its size
+ */
+export async function segmentPhoto(
+  model: SegmentationModel,
+  picture: Rgba,
+  hints: Hints = NO_HINTS,
+): Promise<Segmentation> {
+  const { width, height } = picture;
+  const all: Rect = { x: 0, y: 0, width, height };
+  const whole = await look(model, picture, all, WHOLE, hints);
+  const part = closerPart(whole.shape, picture, hints);
+  const close = await look(model, picture, part, CLOSE, hints);
+  return combine(whole, close, part, width, height);
+}
+
+interface Look {
+  shape: Plane;
+  seen: Plane;
+}
+
+/** One answer of the model about a part of the picture, at the model's own size. */
+async function look(
+  model: SegmentationModel,
+  picture: Rgba,
+  part: Rect,
+  side: number,
+  hints: Hints,
+): Promise<Look> {
+  const k = side / Math.max(part.width, part.height);
+  const fit = (v: number) => Math.max(32, Math.round((v * k) / 32) * 32);
+  const [width, height] = [fit(part.width), fit(part.height)];
+  const whole = part.width === picture.width && part.height === picture.height;
+  const input = modelInput(resize(whole ? picture : crop(picture, part), width, height), part, hints);
+  const answer = await model.answer(input, width, height);
+  const n = width * height;
+  return {
+    shape: { width, height, data: answer.slice(0, n) },
+    seen: { width, height, data: answer.slice(n, 2 * n) },
+  };
+}
+
+/** The model's six planes for a reduced part of the picture. */
+export function modelInput(reduced: Rgba, part: Rect, hints: Hints): Float32Array {
+  const { width, height, data } = reduced;
+  const n = width * height;
+  const input = new Float32Array(6 * n);
+  for (let i = 0; i < n; i++)
+    for (let c = 0; c < 3; c++) {
+      // What is transparent lies on white.
+      const a = data[i * 4 + 3] / 255;
+      input[c * n + i] = (data[i * 4 + c] * a) / 255 + (1 - a);
+    }
+  const kx = width / part.width;
+  const ky = height / part.height;
+  if (hints.box) {
+    const left = Math.round((hints.box.x - part.x) * kx);
+    const top = Math.round((hints.box.y - part.y) * ky);
+    const right = Math.max(left + 1, Math.round((hints.box.x + hints.box.width - part.x) * kx));
+    const bottom = Math.max(top + 1, Math.round((hints.box.y + hints.box.height - part.y) * ky));
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        input[3 * n + y * width + x] = x >= left && x < right && y >= top && y < bottom ? 1 : -1;
+  }
+  const view: View = { width, height, left: part.x, top: part.y, k: 1 / Math.sqrt(kx * ky) };
+  const least = Math.max(2, 0.006 * Math.max(width, height)) * view.k;
+  for (const { side, points, radius } of hints.strokes) {
+    const plane = (side === 'keep' ? 4 : 5) * n;
+    alongStroke(view, points, Math.max(least, radius), 0, (i, cover) => {
+      if (cover > 0.5) input[plane + i] = 1;
+    });
+  }
+  return input;
+}
+
+/** Where to look closer, in picture pixels: the seen product or the drawn box, with room around it. */
+function closerPart(shape: Plane, picture: Rgba, hints: Hints): Rect {
+  const { width, height, data } = shape;
+  let [left, top, right, bottom] = [width, height, -1, -1];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      if (data[y * width + x] > 0.3) {
+        left = Math.min(left, x);
+        right = Math.max(right, x);
+        top = Math.min(top, y);
+        bottom = y;
+      }
+  const kx = picture.width / width;
+  const ky = picture.height / height;
+  let found: Rect | null =
+    right < 0
+      ? null
+      : { x: left * kx, y: top * ky, width: (right + 1 - left) * kx, height: (bottom + 1 - top) * ky };
+  if (hints.box) found = hints.box;
+  if (!found) return { x: 0, y: 0, width: picture.width, height: picture.height };
+  const room = 0.12 * Math.max(found.width, found.height) + 0.02 * Math.max(picture.width, picture.height);
+  const x = Math.max(0, Math.floor(found.x - room));
+  const y = Math.max(0, Math.floor(found.y - room));
+  return {
+    x,
+    y,
+    width: Math.max(8, Math.min(picture.width, Math.ceil(found.x + found.width + room)) - x),
+    height: Math.max(8, Math.min(picture.height, Math.ceil(found.y + found.height + room)) - y),
+  };
+}
+
+const logOdds = (p: number) => {
+  const q = Math.min(0.999, Math.max(0.001, p));
+  return Math.log(q / (1 - q));
+};
+
+/** Both looks at the picture's size; outside the closer part the look at the whole stands alone. */
+function combine(whole: Look, close: Look, part: Rect, width: number, height: number): Segmentation {
+  const shape = resizePlane(whole.shape, width, height);
+  const seen = resizePlane(whole.seen, width, height);
+  const kx = close.shape.width / part.width;
+  const ky = close.shape.height / part.height;
+  let both = 0;
+  let either = 0;
+  for (let y = part.y; y < part.y + part.height; y++)
+    for (let x = part.x; x < part.x + part.width; x++) {
+      const i = y * width + x;
+      const cx = (x + 0.5 - part.x) * kx - 0.5;
+      const cy = (y + 0.5 - part.y) * ky - 0.5;
+      const p = samplePlane(close.shape, cx, cy);
+      if (p > 0.5 && shape.data[i] > 0.5) both++;
+      if (p > 0.5 || shape.data[i] > 0.5) either++;
+      const odds = CLOSE_SHARE * logOdds(p) + (1 - CLOSE_SHARE) * logOdds(shape.data[i]);
+      shape.data[i] = 1 / (1 + Math.exp(-odds));
+      seen.data[i] += (samplePlane(close.seen, cx, cy) - seen.data[i]) * CLOSE_SHARE;
+    }
+  return { shape, seen, agreement: either ? both / either : 0 };
+}
+
+/**
+ * A segmentation after strokes have taught the model: changes are taken only where they hang together with a stroke
+ * and go its way, so that a stroke never makes something vanish, or appear, elsewhere.
+ * @param before without the strokes, @param after with them, both of the picture's size
+ */
+export function takeTaught(
+  before: Segmentation,
+  after: Segmentation,
+  strokes: readonly HintStroke[],
+): Segmentation {
+  const { width, height } = before.shape;
+  const shape: Plane = { width, height, data: Float32Array.from(before.shape.data) };
+  const view: View = { width, height, left: 0, top: 0, k: 1 };
+  for (const side of ['keep', 'drop'] as const) {
+    const mine = strokes.filter((s) => s.side === side);
+    if (!mine.length) continue;
+    const changed = new Uint8Array(width * height);
+    for (let i = 0; i < changed.length; i++) {
+      const was = before.shape.data[i] > 0.5;
+      const is = after.shape.data[i] > 0.5;
+      if (side === 'keep' ? is && !was : was && !is) changed[i] = 1;
+    }
+    const { labels, list } = components(changed, width, height);
+    const touched = new Uint8Array(list.length + 1);
+    for (const { points, radius } of mine)
+      alongStroke(view, points, radius + 2, 0, (i, cover) => {
+        if (cover > 0) touched[labels[i]] = 1;
+      });
+    touched[0] = 0;
+    const body = before.shape.data.reduce((s, p) => s + (p > 0.5 ? 1 : 0), 0);
+    for (let i = 0; i < changed.length; i++) {
+      const l = labels[i];
+      if (l && touched[l] && (side === 'keep' || list[l - 1].area < body * 0.5))
+        shape.data[i] = after.shape.data[i];
+    }
+  }
+  return { ...before, shape };
+}
