@@ -188,7 +188,8 @@ function judge(
   product: Uint8Array,
 ): Judgement {
   const corrected = recipe.steps.some((s) => s.on);
-  if (source.given || !source.segmentation || !analysis.shape)
+  // What a hand has corrected is its own judge.
+  if (corrected || source.given || !source.segmentation || !analysis.shape)
     return { confidence: source.given || corrected ? 1 : 0, measures: null, doubts: [] };
   const { width, height } = source.small;
   const seen = resizePlane(source.segmentation.seen, width, height).data;
@@ -203,15 +204,12 @@ function judge(
     height,
   );
   return {
-    // What a hand has corrected is its own judge.
-    confidence: corrected ? 1 : confidenceFrom(measures),
+    confidence: confidenceFrom(measures),
     measures,
-    doubts: corrected
-      ? []
-      : doubtsOf(product, shape, width, height).map(({ x, y, radius }) => ({
-          x: (x + 0.5) * source.smallK,
-          y: (y + 0.5) * source.smallK,
-          radius: radius * source.smallK,
-        })),
+    doubts: doubtsOf(product, shape, width, height).map(({ x, y, radius }) => ({
+      x: (x + 0.5) * source.smallK,
+      y: (y + 0.5) * source.smallK,
+      radius: radius * source.smallK,
+    })),
   };
 }
