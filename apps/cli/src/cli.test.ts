@@ -11,6 +11,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { verdictOf } from '@scenograph/core/cutout/confidence';
 import sharp from 'sharp';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { sceneShot } from '@scenograph/core/shot/starters';
@@ -34,8 +35,11 @@ test('cutout, render and check work one after the other, as JSON', async () => {
   const photo = join(ROOT, 'demo/assets/products/planter-teal.jpg');
   const cut = scenograph('cutout', photo, '-o', at('cut.png'), '--matte', at('matte.png'));
   expect(cut.code).toBe(0);
-  expect(cut.json.confidence).toBeGreaterThanOrEqual(0);
-  expect(['looks right', 'look at it', 'needs a hand']).toContain(cut.json.verdict);
+  const grey = (file: string) => sharp(file).removeAlpha().extractChannel(0).raw().toBuffer();
+  const [mine, truth] = await Promise.all([grey(at('matte.png')), grey(photo.replace('.jpg', '.matte.png'))]);
+  const squares = mine.reduce((s, v, i) => s + ((v - truth[i]) / 255) ** 2, 0);
+  expect(squares / mine.length).toBeLessThan(0.005);
+  expect(cut.json.verdict).toBe(verdictOf(cut.json.confidence));
   const matte = await sharp(at('matte.png')).metadata();
   expect([matte.width, matte.height, matte.channels]).toEqual([1800, 1600, 1]);
   const picture = await sharp(at('cut.png')).metadata();
