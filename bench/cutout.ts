@@ -7,7 +7,8 @@ import { smoothness } from '@scenograph/core/cutout/graph-cut';
 import { cutOut, NoProductError, recipeWith, type Cutout } from '@scenograph/core/cutout/index';
 import { matteError, type MatteError } from '@scenograph/core/cutout/matte-error';
 import { PLAIN_RECIPE, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
-import { logOdds, taughtColour } from '@scenograph/core/cutout/segment';
+import { EVIDENCE, evidenceOf } from '@scenograph/core/cutout/evidence';
+import { taughtColour } from '@scenograph/core/cutout/segment';
 import type { SegmentationModel } from '@scenograph/core/cutout/segmentation';
 import { boundsAbove, createPlane, type Plane, type Rgba } from '@scenograph/core/raster/pixels';
 import { resizePlane } from '@scenograph/core/raster/resample';
@@ -161,12 +162,14 @@ export async function printMeasures(folder: string): Promise<void> {
 }
 
 /**
- * Some pixels of every photo as CSV lines: log-odds of model, colour and taught colour, the true coverage, and how many
- * pixels one stands for. `training/odds.py` reads them.
+ * Some pixels of every photo as CSV lines: the photo's number, all that is known of the pixel, the true coverage, and how
+ * many pixels it stands for. `training/odds.py` reads them.
  */
 export async function printOdds(folder: string): Promise<void> {
   const model = await loadSegmentationModel();
   const options = { holes: true, shadows: true };
+  console.log(['number', ...EVIDENCE, 'truth', 'weight'].join());
+  let number = 0;
   let seed = 1;
   const random = () => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296;
   for await (const { name, photo, truth } of picturesIn(folder)) {
@@ -184,14 +187,16 @@ export async function printOdds(folder: string): Promise<void> {
       smoothness(source.lab, width, height),
     );
     const taught = taughtColour(shape, source.lab, width, height, options);
+    const evidence = evidenceOf(shape, colour, taught, width, height);
     const lines: string[] = [];
     for (let i = 0; i < shape.length; i++) {
-      const odds = logOdds(shape[i]);
       // Where model and colour agree firmly, one pixel in fifteen stands for the others.
-      const open = Math.abs(odds) < 4 || colour.odds[i] * odds < 0;
+      const open = Math.abs(evidence[0][i]) < 1.3 || evidence[1][i] * evidence[0][i] < 0;
       if (random() > (open ? 0.03 : 0.002)) continue;
-      lines.push([odds, colour.odds[i] ?? 0, taught.odds[i], covered[i], open ? 1 : 15].join());
+      const known = evidence.map((plane) => plane[i].toFixed(3));
+      lines.push([number, ...known, covered[i].toFixed(3), open ? 1 : 15].join());
     }
+    number++;
     console.log(lines.join('\n'));
   }
 }

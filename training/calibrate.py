@@ -12,9 +12,9 @@ import sys
 
 import numpy as np
 
-NAMES = ["looksDiffer", "outlineDiffers", "doubt", "doubtOffEdge", "faintEdge", "onBorder", "small", "parts"]
+NAMES = ["looksDiffer", "outlineDiffers", "doubt", "doubtOffEdge", "faintEdge", "onBorder", "small", "parts", "likelyWrong"]
 # Measures are taken as logarithms from these floors on: most crowd near 0.
-FLOORS = np.array([0.02, 0.004, 0.02, 0.004, 0.02, 0.02, 0.2, 0.2])
+FLOORS = np.array([0.02, 0.004, 0.02, 0.004, 0.02, 0.02, 0.2, 0.2, 0.001])
 
 
 def fit(x, y, penalty=0.02, rounds=4000, rate=0.3):

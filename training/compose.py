@@ -384,7 +384,7 @@ class Composer:
 
     def body(self):
         kinds = ["rendered", "drawn"] + (["sprite"] if self.lib.sprites else [])
-        kind = self.r.choices(kinds, [70, 18] + ([12] if self.lib.sprites else []))[0]
+        kind = self.r.choices(kinds, [64, 18] + ([18] if self.lib.sprites else []))[0]
         return getattr(self, kind)()
 
     def picture(self):

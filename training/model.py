@@ -8,7 +8,7 @@ import torch
 from torch import nn
 import torch.nn.functional as F
 
-WIDTHS = (20, 32, 56, 96, 120)
+WIDTHS = (20, 32, 64, 128, 192)
 
 
 def conv(a, b, stride=1):
@@ -36,7 +36,7 @@ class Context(nn.Module):
 
 
 class Segmenter(nn.Module):
-    def __init__(self, w=WIDTHS, depths=(1, 2, 2, 3, 3)):
+    def __init__(self, w=WIDTHS, depths=(1, 2, 2, 4, 3)):
         super().__init__()
         ins = (6,) + tuple(w[:-1])
         self.down = nn.ModuleList(
@@ -71,3 +71,25 @@ class Segmenter(nn.Module):
         seen = F.interpolate(self.seen(torch.cat([middle[1], wide], 1)), scale_factor=4.0, mode="bilinear", align_corners=False)
         out = torch.cat([self.edge(y)[:, :1], seen], 1)
         return (out, rough) if coarse else out
+
+
+def load_grown(net, old):
+    """Fills `net` with the weights of a smaller model of the same plan so that it answers as that one did.
+
+    Further channels start at random but are not listened to yet, further residual blocks start as identity
+    (function-preserving growth, Chen et al., "Net2Net", 2016).
+    """
+    state = net.state_dict()
+    for name, value in state.items():
+        if name not in old:
+            if name.endswith("body.1.weight"):
+                value.zero_()
+            continue
+        source = old[name].to(value.dtype)
+        if source.shape == value.shape:
+            value.copy_(source)
+            continue
+        if value.dim() == 4:
+            value[: source.shape[0], source.shape[1] :] = 0
+        value[tuple(slice(0, n) for n in source.shape)] = source
+    net.load_state_dict(state)

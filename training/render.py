@@ -1,6 +1,6 @@
 """Renders random bodies in random rooms with POV-Ray, in layers that compose.py puts together.
 
-    python3 render.py OUT --count N --seed S [--held-out] [--size 400] [--workers 2]
+    python3 render.py OUT --count N --seed S [--held-out] [--size 400] [--workers 2] [--models DIR] [--only FAMILY]
 
 For each number it writes NNNNN.png parts: `full` (body in its room), `room` (the same without it), `mask` (its
 silhouette), and for glass `seen` (what is transparent: 255 where the room shows through whole).
@@ -17,7 +17,8 @@ from concurrent.futures import ThreadPoolExecutor
 import cv2
 import numpy as np
 
-from bodies import make_body, v
+from bodies import Maker, make_body, v
+from models import catalogue, modelled
 
 FLAT = "texture{pigment{rgb 1} finish{emission 1 ambient 0 diffuse 0}}"
 
@@ -99,14 +100,14 @@ def ground_pigment(r, kind):
     return f"pigment{{{name} {t} color_map{{[0 rgb {v(*a)}][{r.uniform(0.2, 0.6):.2f} rgb {v(*b)}][1 rgb {v(*a)}]}} scale {s * 0.6:.3f} {turn}}}"
 
 
-def make_scene(seed, held_out=False, size=400):
+def make_scene(seed, held_out=False, size=400, make=make_body):
     """Scene text with {BODY}; returns a dict of the passes to render."""
     r = random.Random(seed)
     n = r.choices([1, 2, 3, 4], [86, 7, 4, 3])[0]
-    family, first = make_body(r, held_out)
+    family, first = make(r, held_out)
     bodies = [first]
     for _ in range(n - 1):
-        bodies.append(make_body(r, held_out)[1] if r.random() < 0.6 else first)
+        bodies.append(make(r, held_out)[1] if r.random() < 0.6 else first)
     flat = all(b.flat for b in bodies) or (n == 1 and r.random() < 0.06)
     glass = any(b.glass for b in bodies)
     amb = r.uniform(0.06, 0.35)
@@ -212,11 +213,11 @@ def to_linear(x):
     return np.where(x <= 0.04045, x / 12.92, ((x + 0.055) / 1.055) ** 2.4)
 
 
-def render(seed, out, held_out, size):
+def render(seed, out, held_out, size, make=make_body):
     stem = os.path.join(out, f"{seed:06d}")
     if os.path.exists(stem + ".full.png"):
         return True
-    passes, meta = make_scene(seed, held_out, size)
+    passes, meta = make_scene(seed, held_out, size, make)
     with tempfile.TemporaryDirectory() as tmp:
         layers = {}
         for name, text in passes.items():
@@ -246,8 +247,23 @@ if __name__ == "__main__":
     p.add_argument("--held-out", action="store_true")
     p.add_argument("--size", type=int, default=300)
     p.add_argument("--workers", type=int, default=2)
+    p.add_argument("--models", help="a folder of furniture libraries: most bodies are theirs")
+    p.add_argument("--only", help="family names, with commas")
     a = p.parse_args()
     os.makedirs(a.out, exist_ok=True)
+    only = a.only.split(",") if a.only else None
+    items = catalogue(a.models) if a.models else []
+    pictures = tempfile.mkdtemp()
+
+    def make(rnd, held_out):
+        if items and rnd.random() < 0.8:
+            for _ in range(5):
+                maker = Maker(rnd, rnd.choices(["any", "white", "black", "hue", "brown"], [50, 20, 10, 12, 8])[0])
+                body = modelled(maker, rnd.choice(items), pictures)
+                if body:
+                    return "model", body
+        return make_body(rnd, held_out, only)
+
     with ThreadPoolExecutor(a.workers) as pool:
-        done = sum(pool.map(lambda s: render(s, a.out, a.held_out, a.size), range(a.seed, a.seed + a.count)))
+        done = sum(pool.map(lambda s: render(s, a.out, a.held_out, a.size, make), range(a.seed, a.seed + a.count)))
     print(f"{done} of {a.count} rendered")

@@ -1,4 +1,4 @@
-"""Makes photos with true mattes for evaluation: python3 test_set.py OUT --count N --seed S [--size 800] [--workers 2]
+"""Makes photos with true mattes for evaluation: python3 test_set.py OUT --count N --seed S [--size 800] [--workers 2] [--glass]
 
 Bodies and grounds are those that training never sees (HELD_OUT in bodies.py, GROUNDS_HELD_OUT in render.py); a file
 is called KIND-SEED.jpg, its matte KIND-SEED.matte.png, and clear glass is fractional in it.
@@ -11,11 +11,13 @@ from concurrent.futures import ThreadPoolExecutor
 import cv2
 import numpy as np
 
+from bodies import HELD_OUT_GLASS, make_body
 from render import make_scene, povray, to_linear
 
 
-def one(seed, out, size):
-    passes, meta = make_scene(seed, True, size)
+def one(seed, out, size, glass=False):
+    make = (lambda rnd, held_out: make_body(rnd, held_out, HELD_OUT_GLASS)) if glass else make_body
+    passes, meta = make_scene(seed, True, size, make)
     rnd = np.random.RandomState(seed)
     with tempfile.TemporaryDirectory() as tmp:
         layers = {}
@@ -48,8 +50,9 @@ if __name__ == "__main__":
     p.add_argument("--seed", type=int, default=900000)
     p.add_argument("--size", type=int, default=800)
     p.add_argument("--workers", type=int, default=2)
+    p.add_argument("--glass", action="store_true", help="things of glass alone")
     a = p.parse_args()
     os.makedirs(a.out, exist_ok=True)
     with ThreadPoolExecutor(a.workers) as pool:
-        done = sum(pool.map(lambda s: one(s, a.out, a.size), range(a.seed, a.seed + a.count)))
+        done = sum(pool.map(lambda s: one(s, a.out, a.size, a.glass), range(a.seed, a.seed + a.count)))
     print(f"{done} of {a.count} made")

@@ -14,7 +14,7 @@ import numpy as np
 import torch
 import torch.nn.functional as F
 
-from model import Segmenter
+from model import Segmenter, load_grown
 
 
 def hints(shape, rnd):
@@ -105,7 +105,8 @@ if __name__ == "__main__":
     p.add_argument("--minutes", type=float, default=60)
     p.add_argument("--sizes", default="160x16", help="SIDExBATCH,... of which one is drawn for each step")
     p.add_argument("--rate", type=float, default=2e-3)
-    p.add_argument("--start", dest="start")
+    p.add_argument("--last", type=float, help="the rate at the end, reached along a cosine; a fiftieth of --rate when left out")
+    p.add_argument("--start", dest="start", help="a model to train on from; a smaller one is grown")
     p.add_argument("--threads", type=int, default=2)
     p.add_argument("--seed", type=int, default=1)
     p.add_argument("--glass", action="store_true", help="train the head for glass alone, half of the pictures glass")
@@ -114,7 +115,7 @@ if __name__ == "__main__":
     torch.manual_seed(a.seed)
     net = Segmenter().to(memory_format=torch.channels_last)
     if a.start:
-        net.load_state_dict({k: v.float() if v.dtype == torch.float16 else v for k, v in torch.load(a.start).items()}, strict=False)
+        load_grown(net, torch.load(a.start))
     if a.glass:  # only how far the ground shows through is learnt; the rest stays as it is
         for name, p in net.named_parameters():
             p.requires_grad = name.startswith("seen.")
@@ -125,9 +126,10 @@ if __name__ == "__main__":
         net.eval()
         net.seen.train()
     t0, step, seen, mean, err = time.time(), 0, 0, None, None
+    last = a.rate / 50 if a.last is None else a.last
     average = {k: v.clone() for k, v in net.state_dict().items()}
     while (done := (time.time() - t0) / 60 / a.minutes) < 1:
-        rate = a.rate * min(1, (step + 1) / 100) * (0.02 + 0.98 * 0.5 * (1 + math.cos(math.pi * done)))
+        rate = min(1, (step + 1) / 100) * (last + (a.rate - last) * 0.5 * (1 + math.cos(math.pi * done)))
         for g in opt.param_groups:
             g["lr"] = rate
         x, want = feed.next()
@@ -149,6 +151,6 @@ if __name__ == "__main__":
         err = mse.item() if err is None else err * 0.98 + mse.item() * 0.02
         if step % 100 == 0:
             print(f"{time.time() - t0:6.0f} s  step {step}  loss {mean:.4f}  mse {err:.4f}  {seen / (time.time() - t0):.1f} pictures/s", flush=True)
-        if step % 500 == 0:
+        if step % 250 == 0:
             torch.save(average, a.model)
     torch.save(average, a.model)

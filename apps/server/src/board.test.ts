@@ -82,6 +82,37 @@ test('a spec sheet contradicting itself is refused; a new rule is a new version,
   await end(worker, 'SIGTERM');
 });
 
+test('a cutout that nobody has looked at is told in every cell that shows it, until it is accepted', async () => {
+  const worker = (await startWorker()).child;
+  const { id } = await listing('Autumn planters');
+  const { variants } = await detail(id);
+  const slot = 'kestrel-market/gallery-1';
+  const made = (await call('POST', `/api/listings/${id}/deliveries`, { slots: [slot] })).body;
+  await finished(made.id);
+  const database = new pg.Client({ connectionString: server.url() });
+  await database.connect();
+  const photo = (await database.query('select photo_id as id from variants where id = $1', [variants[0].id]))
+    .rows[0].id as string;
+  const told = async (confidence: number) => {
+    await database.query(
+      `update photos set accepted = false, cutout = jsonb_set(cutout, '{confidence}', $2::text::jsonb) where id = $1`,
+      [photo, String(confidence)],
+    );
+    const now = await board(id);
+    const column = now.slots.indexOf(slot);
+    return [now.rows[0].states[column], now.rows[0].says[column] ?? '', now.rows[1].states[column]];
+  };
+  expect(await told(0.2)).toEqual(['x', 'Cutout', 'p']);
+  expect((await told(0.7)).slice(1)).toEqual(['Cutout', 'p']);
+  expect(await told(0.97)).toEqual(['p', '', 'p']);
+  expect((await told(0.2))[0]).toBe('x');
+  await call('POST', '/api/photos/accepted', { ids: [photo], accepted: true });
+  const after = await board(id);
+  expect(after.rows[0].states[after.slots.indexOf(slot)]).toBe('p');
+  await database.end();
+  await end(worker, 'SIGTERM');
+});
+
 test('cells are fed singly or by rule, a slot by its own, and every step can be taken back', async () => {
   const { id } = await listing('Autumn planters');
   const { variants, shots } = await detail(id);

@@ -5,10 +5,10 @@ export interface ColourModel {
 }
 
 interface Gaussian {
-  weight: number;
   mean: [number, number, number];
   inverse: number[];
-  logNorm: number;
+  /** The cost of its very middle. */
+  least: number;
 }
 
 const RIDGE = 1.5e-5;
@@ -77,7 +77,7 @@ export function fitColourModel(lab: Float32Array, use: Uint8Array, k: number): C
     cov[3] += RIDGE;
     cov[5] += RIDGE;
     const { inverse, determinant } = invertSymmetric(cov);
-    gaussians.push({ weight: n / samples.length, mean: m, inverse, logNorm: 0.5 * Math.log(determinant) });
+    gaussians.push({ mean: m, inverse, least: 0.5 * Math.log(determinant) - Math.log(n / samples.length) });
   }
   return {
     cost(l, a, b) {
@@ -92,7 +92,7 @@ export function fitColourModel(lab: Float32Array, use: Uint8Array, k: number): C
           q[3] * d1 * d1 +
           q[5] * d2 * d2 +
           2 * (q[1] * d0 * d1 + q[2] * d0 * d2 + q[4] * d1 * d2);
-        const cost = 0.5 * maha + g.logNorm - Math.log(g.weight);
+        const cost = 0.5 * maha + g.least;
         if (cost < best) best = cost;
       }
       return best;

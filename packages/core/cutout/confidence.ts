@@ -22,6 +22,8 @@ export interface CutoutMeasures {
   small: number;
   /** Separate parts beyond the first, as a logarithm. */
   parts: number;
+  /** Share of the photo's pixels that the probabilities expect to be on the wrong side of the outline. */
+  likelyWrong: number;
 }
 
 /** A place that the automatic cutout is not sure of, in pixels of the reduced picture. */
@@ -63,12 +65,14 @@ export function confidenceFrom(measures: CutoutMeasures): number {
 /**
  * @param product the final outline, 1 inside
  * @param shape the model's probabilities, one a pixel
+ * @param chance the probabilities by model and colours together, one a pixel
  * @param seen how far the ground shows through, one a pixel
  * @param residual distance of each pixel from the backdrop in noise units
  */
 export function measureCutout(
   product: Uint8Array,
   shape: Float32Array,
+  chance: Float32Array,
   seen: Float32Array,
   residual: Float32Array,
   agreement: number,
@@ -76,7 +80,7 @@ export function measureCutout(
   height: number,
 ): CutoutMeasures {
   const off = offEdge(product, shape, width, height);
-  let [area, both, either, entropy, within, doubtful, through] = [0, 0, 0, 0, 0, 0, 0];
+  let [area, both, either, entropy, within, doubtful, through, wrong] = [0, 0, 0, 0, 0, 0, 0, 0];
   for (let i = 0; i < product.length; i++) {
     const p = shape[i];
     const is = product[i] === 1;
@@ -84,6 +88,7 @@ export function measureCutout(
       area++;
       through += seen[i];
     }
+    wrong += is ? 1 - chance[i] : chance[i];
     if (is && p > 0.5) both++;
     if (is || p > 0.5) either++;
     if (off[i]) doubtful++;
@@ -105,6 +110,7 @@ export function measureCutout(
     seenThrough: area ? through / area : 0,
     small: Math.max(0, -Math.log(Math.max(1e-4, area / product.length) / 0.15)),
     parts: Math.log(Math.max(1, parts)),
+    likelyWrong: wrong / product.length,
   };
 }
 

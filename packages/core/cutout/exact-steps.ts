@@ -1,7 +1,7 @@
 import { samplePlane } from '../raster/resample';
 import type { Plane } from '../raster/pixels';
 import { outlineOf, type StepSources } from './compile';
-import { polygonCover, strokeCover, type View } from './footprint';
+import { polygonCover, underStroke, type View } from './footprint';
 import type { CutoutRecipe, Step } from './recipe';
 
 /** Steps that act on the matte itself, to the pixel: strokes, painting, shapes as drawn, traced paths, saved outlines. */
@@ -34,12 +34,10 @@ export function applyExactSteps(
   for (const step of steps) {
     if (step.kind === 'stroke') {
       // What a stroke covers is as it says, however thin it is; what it taught the cut shows where steps had changed it.
-      const cover = strokeCover(view, step.points, step.radius).data;
-      for (let i = 0; i < data.length; i++) {
-        if (!cover[i]) continue;
-        const found = touched ? data[i] + (solved[i] - data[i]) * cover[i] : data[i];
-        data[i] = step.side === 'keep' ? Math.max(found, cover[i]) : Math.min(found, 1 - cover[i]);
-      }
+      underStroke(view, step.points, step.radius, 0, (i, cover) => {
+        const found = touched ? data[i] + (solved[i] - data[i]) * cover : data[i];
+        data[i] = step.side === 'keep' ? Math.max(found, cover) : Math.min(found, 1 - cover);
+      });
       continue;
     }
     if (step.kind === 'invert' && touched) {
@@ -49,9 +47,10 @@ export function applyExactSteps(
     if (!isExact(step)) continue;
     touched = true;
     if (step.kind === 'paint') {
-      const cover = strokeCover(view, step.points, step.radius, step.softness).data;
       const target = step.side === 'keep' ? 1 : 0;
-      for (let i = 0; i < data.length; i++) if (cover[i]) data[i] += (target - data[i]) * cover[i];
+      underStroke(view, step.points, step.radius, step.softness, (i, cover) => {
+        data[i] += (target - data[i]) * cover;
+      });
       continue;
     }
     const region = step.kind === 'outline' ? placed(step.matte, view, size, sources) : null;

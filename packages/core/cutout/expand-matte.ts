@@ -100,7 +100,7 @@ export function expandMatte(picture: Rgba, place: Place, fine: FineMatte, spill 
       }
     }
   }
-  if (place.kx < 0.95) agreeWithFine(alpha, place, fine);
+  if (place.kx < 0.8) agreeWithFine(alpha, place, fine);
   return { alpha, colours };
 }
 

@@ -5,7 +5,7 @@ import { baseOfCutout, drawnOn, withDrawnBase } from '../stage/base';
 import { cutoutDoubt } from '../spec/checks/cutout-doubt';
 import { colourRegion } from './colour-region';
 import { fineConstraints } from './compile';
-import { curveOutline, polygonCover, strokeCover, type View } from './footprint';
+import { curveOutline, polygonCover, strokeCover, underStroke, type View } from './footprint';
 import { mapRecipe, PLAIN_RECIPE, readRecipe, type CutoutRecipe, type Point, type Step } from './recipe';
 import { DROP, FREE, KEEP } from './segment';
 import { edgeCost, traceEdge } from './trace';
@@ -140,4 +140,28 @@ test('the board is told of a cutout that may be wrong, the graver the less sure 
   expect(cutoutDoubt(0.95)).toBeNull();
   expect(cutoutDoubt(0.7)).toMatchObject({ verdict: 'look', measured: 'look at it' });
   expect(cutoutDoubt(0.1)).toMatchObject({ verdict: 'stop', measured: 'needs a hand' });
+});
+
+test('every pixel under a stroke is visited once, wherever the view lies', () => {
+  const points: [number, number][] = [
+    [30, 20],
+    [80, 55],
+    [62, 90],
+    [30, 20],
+  ];
+  for (const view of [
+    { width: 100, height: 100, left: 0, top: 0, k: 1 },
+    { width: 33, height: 41, left: 21.5, top: 8.25, k: 1.7 },
+    { width: 60, height: 20, left: 55, top: 50, k: 0.5 },
+    { width: 10, height: 10, left: 300, top: 300, k: 1 },
+  ]) {
+    const seen = new Map<number, number>();
+    underStroke(view, points, 7, 0.4, (i, cover) => {
+      expect(seen.has(i)).toBe(false);
+      seen.set(i, cover);
+    });
+    strokeCover(view, points, 7, 0.4).data.forEach((cover, i) =>
+      expect(seen.get(i) ?? 0).toBeCloseTo(cover, 4),
+    );
+  }
 });

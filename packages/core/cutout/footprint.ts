@@ -56,6 +56,36 @@ export function alongStroke(
   }
 }
 
+/** Visits every pixel that a stroke touches once, with the most that any piece of it covers, 0..1. */
+export function underStroke(
+  view: View,
+  points: readonly Point[],
+  radius: number,
+  softness: number,
+  visit: (pixel: number, cover: number) => void,
+): void {
+  const first = (v: number, from: number) => Math.max(0, Math.floor((v - radius - from) / view.k) - 1);
+  const left = first(Math.min(...points.map(([x]) => x)), view.left);
+  const top = first(Math.min(...points.map(([, y]) => y)), view.top);
+  const right = Math.ceil((Math.max(...points.map(([x]) => x)) + radius - view.left) / view.k) + 1;
+  const bottom = Math.ceil((Math.max(...points.map(([, y]) => y)) + radius - view.top) / view.k) + 1;
+  const width = Math.min(view.width - 1, right) - left + 1;
+  const height = Math.min(view.height - 1, bottom) - top + 1;
+  if (width <= 0 || height <= 0) return;
+  const part: View = {
+    width,
+    height,
+    left: view.left + left * view.k,
+    top: view.top + top * view.k,
+    k: view.k,
+  };
+  strokeCover(part, points, radius, softness).data.forEach((cover, i) => {
+    if (!cover) return;
+    const x = i % width;
+    visit(((i - x) / width + top) * view.width + x + left, cover);
+  });
+}
+
 /** What a closed polygon covers (even-odd rule), by exact spans on four lines a pixel. */
 export function polygonCover(view: View, points: readonly Point[]): Plane {
   const out = createPlane(view.width, view.height);

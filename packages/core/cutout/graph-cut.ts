@@ -1,3 +1,4 @@
+import { grow } from '../raster/distance';
 import { minCut } from './min-cut';
 
 /** No more is ever said for or against a pixel, in log-odds: beyond it nothing could turn it. */
@@ -46,9 +47,14 @@ export function smoothness(lab: Float32Array, width: number, height: number): Fl
   return differences;
 }
 
+/** Log-odds from which on a pixel says its side firmly, and how deep among its like nothing can turn it any more. */
+const FIRM = 3;
+const DEEP = 4;
+
 /**
- * The minimum cut by odds and contrast. Where a pixel and all around it odds as far as they can the same way,
- * nothing could turn it: only the others, and a ring of the settled ones, take part.
+ * The minimum cut by odds and contrast. Deep inside an area that firmly says one side nothing could turn a pixel: to
+ * move the outline there costs more (FIRM for each of DEEP pixels, on either side) than an outline can save, which is
+ * at most what one pixel of it costs. Only the others, and a ring of the settled ones, take part.
  */
 export function graphCut(
   odds: Float32Array,
@@ -58,20 +64,9 @@ export function graphCut(
   before: CutState | null,
 ): Uint8Array {
   const n = odds.length;
-  const settled = new Uint8Array(n);
-  for (let y = 0; y < height; y++) {
-    const up = y > 0 ? -width : 0;
-    const down = y < height - 1 ? width : 0;
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const v = odds[i];
-      if (v < SURE_ODDS && v > -SURE_ODDS) continue;
-      const left = x > 0 ? -1 : 0;
-      const right = x < width - 1 ? 1 : 0;
-      const same = (q: number) => (v > 0 ? odds[q] >= SURE_ODDS : odds[q] <= -SURE_ODDS);
-      if (same(i + left) && same(i + right) && same(i + up) && same(i + down)) settled[i] = 1;
-    }
-  }
+  const settled = deepAmongLike(odds, 1, width, height);
+  const against = deepAmongLike(odds, -1, width, height);
+  for (let i = 0; i < n; i++) if (against[i]) settled[i] = 1;
   const part = before ? changedAround(before.odds, odds, width, height) : null;
   if (before && !part) return before.labels;
   const source = new Float32Array(n);
@@ -124,7 +119,14 @@ export function graphCut(
   return labels;
 }
 
-/** The rectangle, with room around it, in which two oddss differ; null where they do not. */
+/** Where all pixels within DEEP say `side` firmly. */
+function deepAmongLike(odds: Float32Array, side: 1 | -1, width: number, height: number): Uint8Array {
+  const firm = new Uint8Array(odds.length);
+  for (let i = 0; i < firm.length; i++) if (odds[i] * side >= FIRM) firm[i] = 1;
+  return grow(firm, width, height, -DEEP);
+}
+
+/** The rectangle, with room around it, in which two sets of odds differ; null where they do not. */
 function changedAround(
   a: Float32Array,
   b: Float32Array,

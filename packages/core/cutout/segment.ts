@@ -11,8 +11,8 @@ import {
   patternDistance,
   type ColourHypothesis,
 } from './colour-hypothesis';
+import { evidenceOf, oddsFrom, type TaughtColour } from './evidence';
 import { graphCut, smoothness, SURE_ODDS, type CutState } from './graph-cut';
-import { ODDS_WEIGHTS } from './model/odds';
 import type { Segmentation } from './segmentation';
 import { shadingOf, type Shading } from './shading';
 
@@ -41,6 +41,8 @@ export interface Analysis {
   patterned: boolean;
   /** The segmentation model's probabilities, where it was asked. */
   shape: Float32Array | null;
+  /** Probability of the product by all three sources, before the cut; where the model was asked. */
+  chance: Float32Array | null;
   /** What colour alone made of the photo: its backdrop comes from the border, with shadows left out. */
   byColour: ColourHypothesis;
 }
@@ -65,9 +67,9 @@ const TEACHES = 0.9;
 const UNARY = 1.5;
 
 /**
- * Product against backdrop on a reduced picture. Three sources speak of each pixel as log-odds: the segmentation model,
- * colour alone (the backdrop's surface, found from the border), and colour learnt from what the model is sure of. They
- * are added with weights from a logistic regression, and a minimum cut decides. Without a model's answer colour stands
+ * Product against backdrop on a reduced picture. Three sources speak of each pixel: the segmentation model, colour alone
+ * (the backdrop's surface, found from the border), and colour learnt from what the model is sure of. A small fitted network
+ * weighs them (`evidence.ts`), and a minimum cut decides. Without a model's answer colour stands
  * alone.
  * @param lab OKLab floats, 3 a pixel
  */
@@ -81,14 +83,13 @@ export function analyse(
   const weights = smoothness(lab, width, height);
   const byColour = colourHypothesis(lab, width, height, options, weights);
   const base = { lab, width, height, options, weights, byColour };
-  if (!segmentation) return { ...base, ...byColour, shape: null };
+  if (!segmentation) return { ...base, ...byColour, shape: null, chance: null };
   const { data: shape } = resizePlane(segmentation.shape, width, height);
   const taught = taughtColour(shape, lab, width, height, options);
-  const { intercept, model, colour, taught: own } = ODDS_WEIGHTS;
-  const odds = shape.map((p, i) => {
-    const sum = intercept + model * logOdds(p) + colour * byColour.odds[i] + own * taught.odds[i];
-    return Math.min(SURE_ODDS, Math.max(-SURE_ODDS, sum * UNARY));
-  });
+  const odds = oddsFrom(evidenceOf(shape, byColour, taught, width, height));
+  // A probability of nothing at all is a person's word, a drawn box's: no colour speaks against it.
+  for (let i = 0; i < odds.length; i++)
+    odds[i] = shape[i] === 0 ? -SURE_ODDS : Math.min(SURE_ODDS, Math.max(-SURE_ODDS, odds[i] * UNARY));
   let cut = graphCut(odds, weights, width, height, null);
   // Where colours speak against all that the model sees, it is the model that has seen something.
   if (!cut.includes(1)) cut = Uint8Array.from(shape, (p) => (p > 0.5 ? 1 : 0));
@@ -100,13 +101,8 @@ export function analyse(
     odds,
     product: withoutScraps(cut, width, height, options, null),
     shape,
+    chance: odds.map((o) => 1 / (1 + Math.exp(-o / UNARY))),
   };
-}
-
-/** The log-odds of a probability, held where the model cannot be surer. */
-export function logOdds(p: number): number {
-  const q = Math.min(0.998, Math.max(0.002, p));
-  return Math.log(q / (1 - q));
 }
 
 /** Backdrop and product by colours, learnt on both sides from what the segmentation model is sure of. */
@@ -116,7 +112,7 @@ export function taughtColour(
   width: number,
   height: number,
   options: SegmentOptions,
-): Omit<ColourHypothesis, 'product'> {
+): TaughtColour {
   const n = width * height;
   const surely = Uint8Array.from(shape, (p) => (p > TEACHES ? 1 : 0));
   const surelyNot = Uint8Array.from(shape, (p) => (p < 1 - TEACHES ? 1 : 0));
@@ -138,7 +134,10 @@ export function taughtColour(
   const odds = foreground
     ? colourOdds(lab, shading.residual, model, foreground, pattern)
     : new Float32Array(n);
-  return { model, shading, odds, patterned: pattern !== null };
+  const cost = new Float32Array(n);
+  if (foreground)
+    for (let i = 0; i < n; i++) cost[i] = foreground.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
+  return { model, shading, odds, cost, patterned: pattern !== null };
 }
 
 /** Drops specks, and fills openings that are not wanted; what a hand has kept or dropped is left alone. */
@@ -245,7 +244,7 @@ function teach(
   };
   for (let i = 0; i < odds.length; i++) {
     if (hard[i]) continue;
-    // A pixel that oddss all the way is moved only by the other side: most need one look.
+    // A pixel whose odds are at their limit is moved only by the other side: most need one look.
     let difference = odds[i] < SURE_ODDS ? likeness(kept, i) : 0;
     if (odds[i] > -SURE_ODDS || difference >= 0.02) difference -= likeness(dropped, i);
     if (odds[i] >= SURE_ODDS && difference <= -0.02) difference += likeness(kept, i);

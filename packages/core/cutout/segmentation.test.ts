@@ -33,7 +33,7 @@ interface Asked {
 }
 
 /**
- * A stand-in that knows the truth of the whole photo: it answers 0.97 and 0.03 for what `thing` says, by the place of
+ * A stand-in that knows the truth of the whole photo: it answers 0.995 and 0.005 for what `thing` says, by the place of
  * each pixel in the part that it is shown, which it finds out from the ramps in red and green of `placed`.
  */
 function oracle(
@@ -52,7 +52,7 @@ function oracle(
       for (let i = 0; i < n; i++) {
         const x = input[i] * W;
         const y = input[n + i] * H;
-        out[i] = thing(x, y, question) ? 0.97 : 0.03;
+        out[i] = thing(x, y, question) ? 0.995 : 0.005;
         out[n + i] = seen(x, y);
       }
       return out;
@@ -87,7 +87,11 @@ test('what the model sees becomes the cutout where colour tells nothing', async 
 
 test('several things are all kept, and an opening of the product stays open', async () => {
   const ring = (x: number, y: number) => inDisc(x, y) && Math.hypot(x - 120, y - 120) > 25;
-  const { at } = await matteOf(oracle((x, y) => ring(x, y) || inSecond(x, y)));
+  const photo = placed();
+  for (let i = 0; i < W * H; i++)
+    if (ring(i % W, Math.floor(i / W)) || inSecond(i % W, Math.floor(i / W))) photo.data[i * 4 + 2] = 70;
+  const thing = oracle((x, y) => ring(x, y) || inSecond(x, y));
+  const { at } = await matteOf(thing, PLAIN_RECIPE, photo);
   expect(at(250, 120)).toBeGreaterThan(0.95);
   expect(at(120, 120)).toBeLessThan(0.05);
   const filled = await matteOf(oracle(ring), recipeWith({ holes: false }));
@@ -219,11 +223,12 @@ test('confidence falls with every doubt, and what a hand has corrected is not ca
     seenThrough: 0,
     small: 0,
     parts: 0,
+    likelyWrong: 0,
   };
   const sure = confidenceFrom(clean);
-  for (const key of ['looksDiffer', 'outlineDiffers', 'doubt', 'doubtOffEdge'] as const)
+  for (const key of ['looksDiffer', 'outlineDiffers', 'doubt', 'doubtOffEdge', 'likelyWrong'] as const)
     expect(confidenceFrom({ ...clean, [key]: 0.6 })).toBeLessThanOrEqual(sure);
-  const bad = { ...clean, outlineDiffers: 0.8, doubt: 0.9, faintEdge: 0.9, onBorder: 0.5 };
+  const bad = { ...clean, outlineDiffers: 0.8, doubt: 0.9, faintEdge: 0.9, onBorder: 0.5, likelyWrong: 0.1 };
   expect(confidenceFrom(bad)).toBeLessThan(0.5);
   expect(confidenceFrom(bad)).toBeLessThan(sure);
   expect([verdictOf(0.95), verdictOf(0.7), verdictOf(0.2)]).toEqual([
@@ -247,7 +252,7 @@ test('measures count what speaks against an outline, and doubts say where', () =
       shape[y * w + x] = x > 45 && y > 25 && x < 56 && y < 41 ? 0.5 : 0.97;
     }
   const none = new Float32Array(w * h);
-  const measured = measureCutout(product, shape, none, new Float32Array(w * h).fill(9), 1, w, h);
+  const measured = measureCutout(product, shape, shape, none, new Float32Array(w * h).fill(9), 1, w, h);
   expect(measured.looksDiffer).toBe(0);
   expect(measured.onBorder).toBe(0);
   expect(measured.faintEdge).toBe(0);
@@ -257,7 +262,7 @@ test('measures count what speaks against an outline, and doubts say where', () =
   expect(more).toHaveLength(0);
   expect(Math.hypot(doubt.x - 50.5, doubt.y - 33)).toBeLessThan(2);
   const atBorder = Uint8Array.from(product, (_, i) => (i % w < 30 ? 1 : 0));
-  expect(measureCutout(atBorder, shape, none, none, 0.4, w, h).onBorder).toBeGreaterThan(0.4);
+  expect(measureCutout(atBorder, shape, shape, none, none, 0.4, w, h).onBorder).toBeGreaterThan(0.4);
 });
 
 test('recipes from before boxes and clicks are read as they were meant', () => {

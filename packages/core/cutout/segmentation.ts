@@ -61,7 +61,22 @@ export async function segmentPhoto(
   const whole = await look(model, picture, all, WHOLE, hints);
   const part = closerPart(whole.shape, picture, hints);
   const close = await look(model, picture, part, CLOSE, hints);
-  return combine(whole, close, part, width, height);
+  const answer = combine(whole, close, part, width, height);
+  if (hints.box) emptyOutside(answer.shape, hints.box);
+  return answer;
+}
+
+/** How far a product may reach over a box drawn round it, as a share of the box's longer side. */
+const BOX_SLACK = 0.04;
+
+/** What lies outside a drawn box is none of the product's: its probability becomes 0, in place. */
+function emptyOutside({ width, height, data }: Plane, box: Rect): void {
+  const slack = BOX_SLACK * Math.max(box.width, box.height);
+  const [left, right] = [box.x - slack, box.x + box.width + slack];
+  const [top, bottom] = [box.y - slack, box.y + box.height + slack];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      if (x + 0.5 < left || x + 0.5 > right || y + 0.5 < top || y + 0.5 > bottom) data[y * width + x] = 0;
 }
 
 interface Look {

@@ -41,6 +41,8 @@ export interface Solved extends Judgement {
   fine: FineMatte;
   /** Photo pixels a pixel of the fine matte. */
   fineK: number;
+  /** Where it may differ from what was solved before, in fine pixels; null where nothing has changed. */
+  changed: Rect | null;
   /** The contrast that is usual along the edge; kept from solve to solve, so that parts agree with the whole. */
   contrast: number;
   glass: Glass | null;
@@ -107,6 +109,7 @@ export function solve(
   const all: Rect = { x: 0, y: 0, width: fine.width, height: fine.height };
   let labels: Uint8Array;
   let matte: FineMatte;
+  let changed: Rect | null = all;
   if (source.given) {
     labels = coarse;
     matte = givenMatte(fine, labels, constraints !== null);
@@ -123,8 +126,10 @@ export function solve(
       : changedPart(new Uint8Array(product.length), product, small.width, small.height);
     const whole = around ? grownRect(around, scale, margin * 2, all) : all;
     const part = again === 'all' || !again ? whole : grownRect(again, scale, margin, all);
+    if (again !== 'all') changed = again && part;
     if (!again) ({ labels, fine: matte } = before!);
     else if (again === 'all' || part.width * part.height > 0.6 * whole.width * whole.height) {
+      changed = all;
       const solvedWhole = matteIn(whole);
       labels = new Uint8Array(fine.width * fine.height);
       matte = emptyMatte(fine, solvedWhole.matte.noise);
@@ -144,6 +149,7 @@ export function solve(
     labels,
     fine: matte,
     fineK,
+    changed,
     contrast,
     glass,
     ...judge(source, recipe, analysis, product),
@@ -193,10 +199,11 @@ function judge(
     return { confidence: source.given || corrected ? 1 : 0, measures: null, doubts: [] };
   const { width, height } = source.small;
   const seen = resizePlane(source.segmentation.seen, width, height).data;
-  const { shape, shading } = analysis;
+  const { shape, chance, shading } = analysis;
   const measures = measureCutout(
     product,
     shape,
+    chance ?? shape,
     seen,
     shading.residual,
     source.segmentation.agreement,

@@ -2,6 +2,7 @@ import { oklabPixels } from '../raster/colour';
 import type { Plane, Rgba } from '../raster/pixels';
 import { reduceTo } from '../raster/resample';
 import type { StepSources } from './compile';
+import type { View } from './footprint';
 import type { CutoutRecipe, Point } from './recipe';
 import { analyse, type Analysis } from './segment';
 import {
@@ -45,7 +46,7 @@ export interface CutoutSource {
   /** Saved outlines by content hash, as they lie over the tidied photo. */
   outlines: Map<string, Plane>;
   /** The last part of the photo that was shown: most views are asked for again with another matte. */
-  shown: { key: string; picture: Rgba } | null;
+  shown: { key: string; view: View; picture: Rgba } | null;
 }
 
 /** @param photo 8-bit sRGB, straight alpha, tidied, at least 8 pixels on each side */

@@ -1,7 +1,7 @@
 import { createPlane, createRgba, type Rgba } from '../raster/pixels';
 import { solve } from './solve';
 import { openSource } from './source';
-import { renderView, wholeView } from './view';
+import { renderChanged, renderView, wholeView, type Rendered } from './view';
 import { measureFringe } from './fringe';
 import { cutOut } from './index';
 import { contours, outlineToSvg } from './outline-path';
@@ -240,4 +240,28 @@ test('solving on from what was solved before gives the same matte as solving afr
   for (let i = 0; i < a.length; i++) most = Math.max(most, Math.abs(a[i] - b[i]));
   expect(most).toBeLessThan(0.05);
   expect(a[150 * W + 290]).toBe(0);
+});
+
+test('strokes rendered into what was shown give the view rendered whole; other changes render it anew', () => {
+  const view = wholeView(source.photo, 300);
+  const drop = step({ kind: 'stroke', side: 'drop', points: [[70, 95], [100, 95]], radius: 6 }); // prettier-ignore
+  const paint = step({ kind: 'paint', side: 'keep', points: [[220, 260]], radius: 9, softness: 0.5 });
+  const longer = { ...drop, points: [[70, 95], [100, 95], [100, 130]] } as Step; // prettier-ignore
+  let solved = solve(source, PLAIN_RECIPE, true);
+  let shown: Rendered = { view, recipe: PLAIN_RECIPE, ...renderView(source, solved, view) };
+  for (const steps of [[drop], [longer], [longer, paint], [longer], []]) {
+    const recipe = withSteps(...steps);
+    solved = solve(source, recipe, true, solved);
+    const around = renderChanged(source, solved, shown);
+    const whole = renderView(source, solved, view);
+    expect(around.alpha.data).toEqual(whole.alpha.data);
+    const differ = around.colours.data.reduce((n, v, i) => n + (v !== whole.colours.data[i] ? 1 : 0), 0);
+    expect(differ).toBe(0);
+    shown = { view, recipe, ...around };
+  }
+  const wide = { ...withSteps(drop), edge: { ...PLAIN_EDGE, spill: 0 } };
+  solved = solve(source, wide, true, solved);
+  expect(renderChanged(source, solved, shown).alpha.data).toEqual(
+    renderView(source, solved, view).alpha.data,
+  );
 });

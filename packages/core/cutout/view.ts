@@ -1,4 +1,5 @@
 import { boundsAbove, crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
+import type { CutoutRecipe, Step } from './recipe';
 import { resize } from '../raster/resample';
 import { applyEdgeControls, edgeReach } from './edge-controls';
 import { applyExactSteps } from './exact-steps';
@@ -14,6 +15,8 @@ import { sourcesOf, type CutoutSource } from './source';
 export function pictureOf(source: CutoutSource, view: View): Rgba {
   const key = `${view.left}:${view.top}:${view.k}:${view.width}:${view.height}`;
   if (source.shown?.key === key) return source.shown.picture;
+  const within = source.shown && insideOf(view, source.shown.view);
+  if (within) return crop(source.shown!.picture, within);
   const coarse = view.k >= source.fineK && source.fineK > 1;
   const from = coarse ? source.fine : source.photo;
   const k = coarse ? source.fineK : 1;
@@ -28,8 +31,18 @@ export function pictureOf(source: CutoutSource, view: View): Rgba {
   const whole = rect.x === 0 && rect.y === 0 && rect.width === from.width && rect.height === from.height;
   const picture = resize(whole ? from : crop(from, rect), view.width, view.height);
   // A full-size picture is used once; small ones under the loupe cost nothing to make.
-  if (picture !== source.photo && picture.width > 64) source.shown = { key, picture };
+  if (picture !== source.photo && picture.width > 64) source.shown = { key, view, picture };
   return picture;
+}
+
+/** Where a view lies in another of the same scale and grid; null where it does not. */
+function insideOf(view: View, other: View): Rect | null {
+  const x = (view.left - other.left) / view.k;
+  const y = (view.top - other.top) / view.k;
+  const whole = (v: number) => Math.abs(v - Math.round(v)) < 1e-6;
+  if (view.k !== other.k || !whole(x) || !whole(y) || x < -0.5 || y < -0.5) return null;
+  const rect = { x: Math.round(x), y: Math.round(y), width: view.width, height: view.height };
+  return rect.x + rect.width <= other.width && rect.y + rect.height <= other.height ? rect : null;
 }
 
 /**
@@ -53,6 +66,76 @@ export function renderView(source: CutoutSource, solved: Solved, view: View): Ex
   if (wide.view === view) return { alpha, colours: expanded.colours };
   const inner = { x: wide.x, y: wide.y, width: view.width, height: view.height };
   return { alpha: cropPlane(alpha, inner), colours: crop(expanded.colours, inner) };
+}
+
+/** A view that was rendered, and what it was made from. */
+export interface Rendered extends Expanded {
+  view: View;
+  recipe: CutoutRecipe;
+}
+
+/**
+ * A view rendered again after strokes of a hand: only where the solve and those strokes have changed it, everything else
+ * is as it was. Where more has changed, the whole view is rendered.
+ * @param solved solved from what was solved for `before.recipe`
+ */
+export function renderChanged(source: CutoutSource, solved: Solved, before: Rendered): Expanded {
+  const { view } = before;
+  const rect = changedIn(solved, before);
+  if (!rect || rect.width * rect.height > 0.5 * view.width * view.height)
+    return renderView(source, solved, view);
+  const alpha: Plane = { ...before.alpha, data: Float32Array.from(before.alpha.data) };
+  const colours: Rgba = { ...before.colours, data: Uint8ClampedArray.from(before.colours.data) };
+  if (rect.width <= 0 || rect.height <= 0) return { alpha, colours };
+  const part = renderView(source, solved, {
+    k: view.k,
+    left: view.left + rect.x * view.k,
+    top: view.top + rect.y * view.k,
+    width: rect.width,
+    height: rect.height,
+  });
+  for (let y = 0; y < rect.height; y++) {
+    const [from, to] = [y * rect.width, (y + rect.y) * view.width + rect.x];
+    alpha.data.set(part.alpha.data.subarray(from, from + rect.width), to);
+    colours.data.set(part.colours.data.subarray(from * 4, (from + rect.width) * 4), to * 4);
+  }
+  return { alpha, colours };
+}
+
+/** What of a view strokes and the solve have changed, in its pixels; null for all of it. */
+function changedIn({ recipe, changed, fineK, fine }: Solved, before: Rendered): Rect | null {
+  const { view } = before;
+  const rest = ({ steps: _steps, ...others }: CutoutRecipe) => JSON.stringify(others);
+  if (rest(recipe) !== rest(before.recipe)) return null;
+  if (changed && changed.width === fine.width && changed.height === fine.height) return null;
+  const [a, b] = [before.recipe.steps, recipe.steps];
+  let same = 0;
+  while (same < a.length && same < b.length && JSON.stringify(a[same]) === JSON.stringify(b[same])) same++;
+  const different = [...a.slice(same), ...b.slice(same)];
+  const isStroke = (s: Step) => s.kind === 'stroke' || s.kind === 'paint';
+  if (!different.every(isStroke)) return null;
+  // Photo pixels: left, top, right, bottom.
+  const boxes = different.filter(isStroke).map(({ points, radius }) => {
+    const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+    return [
+      Math.min(...xs) - radius,
+      Math.min(...ys) - radius,
+      Math.max(...xs) + radius,
+      Math.max(...ys) + radius,
+    ];
+  });
+  if (changed)
+    boxes.push(
+      [changed.x, changed.y, changed.x + changed.width, changed.y + changed.height].map((v) => v * fineK),
+    );
+  if (!boxes.length) return { x: 0, y: 0, width: 0, height: 0 };
+  const reach = Math.ceil(edgeReach(recipe.edge, view.k) + fineK / view.k) + 2;
+  const at = (v: number, from: number) => (v - from) / view.k;
+  const x = Math.max(0, Math.floor(Math.min(...boxes.map((b) => at(b[0], view.left)))) - reach);
+  const y = Math.max(0, Math.floor(Math.min(...boxes.map((b) => at(b[1], view.top)))) - reach);
+  const right = Math.min(view.width, Math.ceil(Math.max(...boxes.map((b) => at(b[2], view.left)))) + reach);
+  const bottom = Math.min(view.height, Math.ceil(Math.max(...boxes.map((b) => at(b[3], view.top)))) + reach);
+  return { x, y, width: right - x, height: bottom - y };
 }
 
 function widened(view: View, photo: Rgba, reach: number): { view: View; x: number; y: number } {

@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink';
 import { solve, type Solved } from '@scenograph/core/cutout/solve';
 import { openSource, segmentSource, sourcesOf, type CutoutSource } from '@scenograph/core/cutout/source';
-import { pictureOf, renderView, wholeView } from '@scenograph/core/cutout/view';
+import { pictureOf, renderChanged, renderView, wholeView, type Rendered } from '@scenograph/core/cutout/view';
 import { colourRegion } from '@scenograph/core/cutout/colour-region';
 import type { Doubt } from '@scenograph/core/cutout/confidence';
 import type { View } from '@scenograph/core/cutout/footprint';
@@ -24,9 +24,9 @@ let tidied = '';
 /** Saved outlines as they lie over the whole photo, by content hash. */
 const kept = new Map<string, Plane>();
 let solved: Solved | null = null;
-/** What was solved last of either fineness: where the outline stays, so does the matte. */
 /** OKLab of the reduced photo, for showing what a colour would take. */
 let quickLab: { of: Rgba; lab: Float32Array } | null = null;
+/** What was solved last of either fineness: where the outline stays, so does the matte. */
 let last: { quick: Solved | null; full: Solved | null } = { quick: null, full: null };
 
 async function decode(url: string): Promise<Rgba> {
@@ -75,16 +75,26 @@ export interface Shown {
 
 /** What the desk showed last, at the photo as it is tidied now. */
 let lastView: { view: View; rings: boolean } | null = null;
+/** The last whole rendering of it; strokes are rendered into it. */
+let rendered: Rendered | null = null;
 
+const sameRecipe = (a: CutoutRecipe, b: CutoutRecipe) => JSON.stringify(a) === JSON.stringify(b);
+
+/** @param from the recipe from whose solution the present one was solved, where there was one */
 async function show(
   view: View,
   recipe: CutoutRecipe,
   want: { photo: boolean; rings: boolean },
+  from: CutoutRecipe | null = null,
 ): Promise<Shown> {
-  const { alpha, colours } = renderView(source!, { ...solved!, recipe }, view);
+  const now = { ...solved!, recipe };
+  const again = from && rendered?.view === view && sameRecipe(rendered.recipe, from) ? rendered : null;
+  const { alpha, colours } = again ? renderChanged(source!, now, again) : renderView(source!, now, view);
+  rendered = { view, recipe, alpha, colours };
   const rings = want.rings ? ringsOf(alpha, view) : [];
-  for (let i = 0; i < alpha.data.length; i++) colours.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
-  return { view, cut: await toBitmap(colours), photo: want.photo ? await photoOf(view) : null, rings };
+  const cut: Rgba = { ...colours, data: Uint8ClampedArray.from(colours.data) };
+  for (let i = 0; i < alpha.data.length; i++) cut.data[i * 4 + 3] = Math.round(alpha.data[i] * 255);
+  return { view, cut: await toBitmap(cut), photo: want.photo ? await photoOf(view) : null, rings };
 }
 
 const api = {
@@ -103,6 +113,7 @@ const api = {
       tidied = key;
       solved = null;
       lastView = null;
+      rendered = null;
       last = { quick: null, full: null };
     }
     return {
@@ -126,13 +137,23 @@ const api = {
         held.outlines.set(step.matte, tidyPlane(matte, untidied!, recipe.tidy));
       }
     await segmentSource(held, await loadSegmentationModel(), recipe, !quick);
-    solved = solve(held, recipe, quick, last[quick ? 'quick' : 'full']);
+    const before = last[quick ? 'quick' : 'full'];
+    solved = solve(held, recipe, quick, before);
     last[quick ? 'quick' : 'full'] = solved;
+    // The next stroke begins from a quick solution of what is shown now.
+    if (!quick) setTimeout(() => source === held && last.full === solved && (last.quick = solve(held, recipe, true, last.quick))); // prettier-ignore
     const paths: Record<string, Point[]> = {};
     for (const step of recipe.steps)
       if (step.kind === 'trace') paths[step.id] = sourcesOf(held).trace(step.points);
     const milliseconds = performance.now() - started;
-    const shown = lastView && (await show(lastView.view, recipe, { photo: false, rings: lastView.rings }));
+    const shown =
+      lastView &&
+      (await show(
+        lastView.view,
+        recipe,
+        { photo: false, rings: lastView.rings },
+        quick ? (before?.recipe ?? null) : null,
+      ));
     return transfer(
       {
         confidence: solved.confidence,

@@ -1,0 +1,99 @@
+import { blur } from '../raster/blur';
+import type { ColourHypothesis } from './colour-hypothesis';
+import { EVIDENCE_NETWORK } from './model/odds';
+
+/** Colours learnt on both sides from what the segmentation model is sure of. */
+export type TaughtColour = Omit<ColourHypothesis, 'product'> & {
+  /** How unlikely a pixel's colour is among the product's, as minus log likelihood; 0 where none were learnt. */
+  cost: Float32Array;
+};
+
+/** The three sources that speak for or against a pixel; how much each counts depends on the rest of the evidence. */
+const SOURCES = ['model', 'colour', 'taught'] as const;
+
+/** Names of what is known of a pixel: the sources first, then what the network is told to weigh them by. */
+export const EVIDENCE = [
+  ...SOURCES,
+  'near',
+  'around',
+  'fromBorder',
+  'fromGround',
+  'cost',
+  'busyBorder',
+  'busyGround',
+  'sure',
+] as const;
+
+/** From here on model and taught colour are firm: the border's colours alone do not outvote both (in the units of `evidenceOf`). */
+const FIRM_MODEL = 1.3;
+const FIRM_TAUGHT = 0.6;
+
+/** The log-odds of a probability, held where the model cannot be surer. */
+export function logOdds(p: number): number {
+  const q = Math.min(0.998, Math.max(0.002, p));
+  return Math.log(q / (1 - q));
+}
+
+/**
+ * What is known of each pixel before the cut, one plane for each name in `EVIDENCE`, all of a size near 1: the model's
+ * log-odds here and around, those of both colour hypotheses, the distances to their backdrops, how the pixel fits the
+ * product's colours; and of the whole photo, whether its ground is a pattern and how sure the model is.
+ * @param shape the model's probabilities, one a pixel
+ */
+export function evidenceOf(
+  shape: Float32Array,
+  byColour: ColourHypothesis,
+  taught: TaughtColour,
+  width: number,
+  height: number,
+): Float32Array[] {
+  const model = Float32Array.from(shape, (p) => logOdds(p) / 3);
+  const plane = { width, height, data: model };
+  const all = (v: number) => new Float32Array(shape.length).fill(v);
+  const far = (residual: Float32Array) => residual.map((r) => Math.log1p(r) / 2);
+  const sure = model.reduce((s, v) => s + Math.abs(v), 0) / model.length;
+  return [
+    model,
+    byColour.odds.length ? byColour.odds.map((v) => v / 9) : all(0),
+    taught.odds.map((v) => v / 9),
+    blur(plane, 2.5).data,
+    blur(plane, 9).data,
+    far(byColour.shading.residual),
+    far(taught.shading.residual),
+    taught.cost.map((v) => Math.min(3, Math.max(-1, v / 10))),
+    all(byColour.patterned ? 1 : 0),
+    all(taught.patterned ? 1 : 0),
+    all(sure),
+  ];
+}
+
+/**
+ * The log-odds of every pixel for the product: the sources' own, each times a weight above 0 that a small network gives it
+ * by the rest of the evidence (a mixture of experts, Jacobs et al. 1991). So no pixel goes against all of its sources.
+ * The network was fitted on pixels of pictures that the segmentation model was not trained on (`training/odds.py`).
+ */
+export function oddsFrom(evidence: readonly Float32Array[]): Float32Array {
+  const [hidden, gate] = EVIDENCE_NETWORK.layers;
+  const n = evidence[0].length;
+  const out = new Float32Array(n);
+  const between = new Float64Array(hidden.bias.length);
+  for (let i = 0; i < n; i++) {
+    for (let k = 0; k < between.length; k++) {
+      const w = hidden.weights[k];
+      let s = hidden.bias[k];
+      for (let c = 0; c < w.length; c++) s += w[c] * evidence[c + SOURCES.length][i];
+      between[k] = s > 0 ? s : 0;
+    }
+    let odds = EVIDENCE_NETWORK.intercept;
+    for (let k = 0; k < SOURCES.length; k++) {
+      const w = gate.weights[k];
+      let s = gate.bias[k];
+      for (let c = 0; c < w.length; c++) s += w[c] * between[c];
+      odds += Math.log1p(Math.exp(Math.min(30, s))) * evidence[k][i];
+    }
+    const [model, taught] = [evidence[0][i], evidence[2][i]];
+    const firm = model * taught > 0 && Math.abs(model) > FIRM_MODEL && Math.abs(taught) > FIRM_TAUGHT;
+    out[i] = firm && odds * model < 0 ? 0.3 * Math.sign(model) : odds;
+  }
+  return out;
+}
