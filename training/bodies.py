@@ -88,7 +88,7 @@ class Maker:
         elif f == "satin":
             t = f"{p} finish{{{amb} diffuse 0.7 specular {r.uniform(0.1, 0.4):.2f} roughness {r.uniform(0.02, 0.12):.3f}}}"
         elif f == "gloss":
-            t = f"{p} finish{{{amb} diffuse 0.68 specular 0.7 roughness {r.uniform(0.002, 0.02):.4f} reflection{{0.02 {r.uniform(0.1, 0.35):.2f} fresnel on}} conserve_energy}} interior{{ior 1.5}}" if False else f"{p} finish{{{amb} diffuse 0.68 specular 0.7 roughness {r.uniform(0.002, 0.02):.4f} reflection{{0.02 {r.uniform(0.12, 0.4):.2f}}}}}"
+            t = f"{p} finish{{{amb} diffuse 0.68 specular 0.7 roughness {r.uniform(0.002, 0.02):.4f} reflection{{0.02 {r.uniform(0.12, 0.4):.2f}}}}}"
         elif f == "metal":
             t = f"{p} finish{{ambient 0.05 diffuse 0.35 specular 0.7 roughness {r.uniform(0.01, 0.05):.3f} metallic reflection{{{r.uniform(0.15, 0.45):.2f} metallic}}}}"
         else:

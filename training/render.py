@@ -81,7 +81,7 @@ def ground_pigment(r, kind):
         gap = [min(1, x * r.uniform(0.4, 1.4)) for x in a]
         t = r.uniform(0.3, 0.9)
         inner = f"granite color_map{{[0 rgb {v(*a)}][1 rgb {v(*[x * 0.9 for x in a])}]}} scale 0.4"
-        return f"pigment{{boxed_tiles_x PLACE}}" if False else f"pigment{{gradient x pigment_map{{[0 rgb {v(*gap)}][0.04 rgb {v(*gap)}][0.04 gradient z pigment_map{{[0 rgb {v(*gap)}][0.04 rgb {v(*gap)}][0.04 {inner}][1 {inner}]}}][1 gradient z pigment_map{{[0 rgb {v(*gap)}][0.04 rgb {v(*gap)}][0.04 {inner}][1 {inner}]}}]}} scale {t:.2f} {turn}}}"
+        return f"pigment{{gradient x pigment_map{{[0 rgb {v(*gap)}][0.04 rgb {v(*gap)}][0.04 gradient z pigment_map{{[0 rgb {v(*gap)}][0.04 rgb {v(*gap)}][0.04 {inner}][1 {inner}]}}][1 gradient z pigment_map{{[0 rgb {v(*gap)}][0.04 rgb {v(*gap)}][0.04 {inner}][1 {inner}]}}]}} scale {t:.2f} {turn}}}"
     if kind == "cloth":
         w = r.uniform(0.015, 0.06)
         return f"pigment{{average pigment_map{{[1 gradient x color_map{{[0 rgb {v(*a)}][0.5 rgb {v(*b)}][1 rgb {v(*a)}]}} scale {w:.3f}][1 gradient z color_map{{[0 rgb {v(*a)}][0.5 rgb {v(*b)}][1 rgb {v(*a)}]}} scale {w:.3f}][0.6 bozo color_map{{[0 rgb {v(*a)}][1 rgb {v(*b)}]}} scale 0.4]}} {turn}}}"

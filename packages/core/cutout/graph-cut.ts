@@ -1,4 +1,5 @@
 import { grow } from '../raster/distance';
+import { changedPart, grownRect } from './matte-parts';
 import { minCut } from './min-cut';
 
 /** No more is ever said for or against a pixel, in log-odds: beyond it nothing could turn it. */
@@ -50,6 +51,8 @@ export function smoothness(lab: Float32Array, width: number, height: number): Fl
 /** Log-odds from which on a pixel says its side firmly, and how deep among its like nothing can turn it any more. */
 const FIRM = 3;
 const DEEP = 4;
+/** Pixels around what has changed that are cut again with it. */
+const ROOM = 28;
 
 /**
  * The minimum cut by odds and contrast. Deep inside an area that firmly says one side nothing could turn a pixel: to
@@ -64,11 +67,14 @@ export function graphCut(
   before: CutState | null,
 ): Uint8Array {
   const n = odds.length;
+  const changed = before && changedPart(before.odds, odds, width, height, 0.05);
+  if (before && !changed) return before.labels;
+  const part = changed && grownRect(changed, 1, ROOM, { x: 0, y: 0, width, height });
   const settled = deepAmongLike(odds, 1, width, height);
   const against = deepAmongLike(odds, -1, width, height);
   for (let i = 0; i < n; i++) if (against[i]) settled[i] = 1;
-  const part = before ? changedAround(before.odds, odds, width, height) : null;
-  if (before && !part) return before.labels;
+  const last = part ? part.width - 1 : 0;
+  const lowest = part ? part.height - 1 : 0;
   const source = new Float32Array(n);
   const sink = new Float32Array(n);
   const labels = new Uint8Array(n);
@@ -77,13 +83,14 @@ export function graphCut(
   for (let i = 0; i < n; i++) {
     const x = i % width;
     if (part) {
-      const y = (i - x) / width;
-      if (x < part.left || x > part.right || y < part.top || y > part.bottom) {
+      const fromLeft = x - part.x;
+      const fromTop = (i - x) / width - part.y;
+      if (fromLeft < 0 || fromLeft > last || fromTop < 0 || fromTop > lowest) {
         labels[i] = before!.labels[i];
         continue;
       }
       // The rim of the part holds on to what was there.
-      if (x === part.left || x === part.right || y === part.top || y === part.bottom) {
+      if (!fromLeft || fromLeft === last || !fromTop || fromTop === lowest) {
         active[count++] = i;
         if (before!.labels[i]) source[i] = 1e4;
         else sink[i] = 1e4;
@@ -124,33 +131,4 @@ function deepAmongLike(odds: Float32Array, side: 1 | -1, width: number, height: 
   const firm = new Uint8Array(odds.length);
   for (let i = 0; i < firm.length; i++) if (odds[i] * side >= FIRM) firm[i] = 1;
   return grow(firm, width, height, -DEEP);
-}
-
-/** The rectangle, with room around it, in which two sets of odds differ; null where they do not. */
-function changedAround(
-  a: Float32Array,
-  b: Float32Array,
-  width: number,
-  height: number,
-): { left: number; right: number; top: number; bottom: number } | null {
-  let left = width;
-  let right = -1;
-  let top = height;
-  let bottom = -1;
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++)
-      if (Math.abs(a[i] - b[i]) > 0.05) {
-        if (x < left) left = x;
-        if (x > right) right = x;
-        if (y < top) top = y;
-        bottom = y;
-      }
-  if (right < 0) return null;
-  const room = 28;
-  return {
-    left: Math.max(0, left - room),
-    right: Math.min(width - 1, right + room),
-    top: Math.max(0, top - room),
-    bottom: Math.min(height - 1, bottom + room),
-  };
 }

@@ -1,15 +1,21 @@
 import type { Rect, Rgba } from '../raster/pixels';
 import type { FineMatte } from './fine-matte';
 
-/** The rectangle within which two outlines differ, or null. */
-export function changedPart(a: Uint8Array, b: Uint8Array, width: number, height: number): Rect | null {
+/** The rectangle within which two outlines differ, or two planes of odds by more than `tolerance`; null where they do not. */
+export function changedPart(
+  a: ArrayLike<number>,
+  b: ArrayLike<number>,
+  width: number,
+  height: number,
+  tolerance = 0,
+): Rect | null {
   let left = width;
   let right = -1;
   let top = height;
   let bottom = -1;
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++)
-      if (a[i] !== b[i]) {
+      if (Math.abs(a[i] - b[i]) > tolerance) {
         if (x < left) left = x;
         if (x > right) right = x;
         if (y < top) top = y;

@@ -6,6 +6,13 @@ import type { CutoutRecipe, OutlineStep, Step } from '@scenograph/core/cutout/re
 import { blobUrl, type Outline } from '../../api/client';
 import { Button, IconButton, NumberField, Segmented, Slider, TextField } from '../../ui/controls';
 
+/** What stands beside the automatic cutout: how far it can be trusted, as long as no hand has corrected it. */
+function automaticSays({ automatic, steps }: CutoutRecipe, confidence: number | null): string {
+  if (!automatic.on) return 'off';
+  if (steps.some((s) => s.on)) return 'corrected';
+  return confidence === null ? '' : verdictOf(confidence);
+}
+
 const SIGNS: Record<Step['kind'], string> = {
   stroke: '+',
   paint: 'p',
@@ -127,7 +134,7 @@ export function StepsPanel({
             Automatic
           </button>
           <span className="measure text-ink-2">
-            {recipe.automatic.on ? (confidence === null ? '' : verdictOf(confidence)) : 'off'}
+            {automaticSays(recipe, confidence)}
           </span>
         </li>
         {recipe.steps.map((step, i) => (
