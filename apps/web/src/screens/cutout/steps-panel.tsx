@@ -133,9 +133,7 @@ export function StepsPanel({
           >
             Automatic
           </button>
-          <span className="measure text-ink-2">
-            {automaticSays(recipe, confidence)}
-          </span>
+          <span className="measure text-ink-2">{automaticSays(recipe, confidence)}</span>
         </li>
         {recipe.steps.map((step, i) => (
           <li
