@@ -191,7 +191,7 @@ export function label(
   const { lab, width, height } = analysis;
   const { hard, taught } = constraints;
   const odds = Float32Array.from(analysis.odds);
-  teach(odds, lab, width, height, hard, taught);
+  teach(odds, analysis, hard, taught);
   for (let i = 0; i < hard.length; i++) {
     if (hard[i] === KEEP) odds[i] = CERTAIN;
     else if (hard[i] === DROP) odds[i] = -CERTAIN;
@@ -203,51 +203,61 @@ export function label(
   };
 }
 
-/** Adds what the strokes' colours say to the odds, strongest near the strokes. */
-function teach(
-  odds: Float32Array,
-  lab: Float32Array,
-  width: number,
-  height: number,
-  hard: Uint8Array,
-  taught: Uint8Array,
-): void {
-  const pick = (side: number) => {
+/** How far a stroke's colours teach, as a share of the longer side; and where the other side is full of them. */
+const REACH = 0.1;
+const REACH_IF_COMMON = 0.02;
+/** Odds from which on a pixel is an example of its side. */
+const EXAMPLE = 4;
+
+/** How like a stroke's colours a colour is, 0..1, by how much more it costs than theirs. */
+const alike = (more: number) => Math.exp(-Math.max(0, more - 1) * 0.4);
+
+/**
+ * Adds what the strokes' colours say to the odds, strongest near the strokes. Colours that are common on the other
+ * side too, a keep stroke's on open backdrop, say next to nothing of other places.
+ */
+function teach(odds: Float32Array, analysis: Analysis, hard: Uint8Array, taught: Uint8Array): void {
+  const { lab, width, height } = analysis;
+  const sides = [KEEP, DROP].map((side) => {
     const set = new Uint8Array(hard.length);
     for (let i = 0; i < set.length; i++) if (taught[i] && hard[i] === side) set[i] = 1;
-    return set;
-  };
-  const sides = [KEEP, DROP].map((side) => {
-    const set = pick(side);
-    if (!set.includes(1)) return null;
-    const model = fitColourModel(lab, set, 3);
+    const model = set.includes(1) ? fitColourModel(lab, set, 3) : null;
     if (!model) return null;
+    const cost = (i: number) => model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
     let sum = 0;
     let count = 0;
     for (let i = 0; i < set.length; i++)
       if (set[i]) {
-        sum += model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
+        sum += cost(i);
         count++;
       }
-    return { model, typical: sum / count, distance: roughDistance(set, width, height) };
+    const typical = sum / count;
+    const likeness = (i: number) => alike(cost(i) - typical);
+    const other = side === KEEP ? -1 : 1;
+    let common = 0;
+    let examples = 0;
+    for (let i = 0; i < odds.length; i += 7)
+      if (!hard[i] && odds[i] * other > EXAMPLE) {
+        common += likeness(i);
+        examples++;
+      }
+    const crowded = Math.min(1, Math.max(0, (common / Math.max(1, examples) - 0.4) / 0.4));
+    const share = REACH + (REACH_IF_COMMON - REACH) * crowded;
+    const reach = 2 * (Math.max(width, height) * share) ** 2;
+    const distance = roughDistance(set, width, height);
+    return (i: number) => {
+      const far = distance(i);
+      return far > 3 * reach ? 0 : Math.exp(-far / reach) * likeness(i);
+    };
   });
-  const [kept, dropped] = sides;
-  if (!kept && !dropped) return;
-  const reach = 2 * (Math.max(width, height) * 0.1) ** 2;
-  const likeness = (side: (typeof sides)[number], i: number): number => {
-    if (!side) return 0;
-    const far = side.distance(i);
-    if (far > 3 * reach) return 0;
-    const near = Math.exp(-far / reach);
-    const cost = side.model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]) - side.typical;
-    return near * Math.exp(-Math.max(0, cost - 1) * 0.4);
-  };
+  if (!sides[0] && !sides[1]) return;
+  const [kept, dropped] = sides.map((side) => side ?? (() => 0));
   for (let i = 0; i < odds.length; i++) {
     if (hard[i]) continue;
     // A pixel whose odds are at their limit is moved only by the other side: most need one look.
-    let difference = odds[i] < SURE_ODDS ? likeness(kept, i) : 0;
-    if (odds[i] > -SURE_ODDS || difference >= 0.02) difference -= likeness(dropped, i);
-    if (odds[i] >= SURE_ODDS && difference <= -0.02) difference += likeness(kept, i);
+    let difference = odds[i] < SURE_ODDS ? kept(i) : 0;
+    if (odds[i] > -SURE_ODDS || difference >= 0.02) difference -= dropped(i);
+    if (odds[i] >= SURE_ODDS && difference <= -0.02) difference += kept(i);
     if (Math.abs(difference) < 0.02) continue;
     const next = odds[i] + difference * 14;
     odds[i] = next > SURE_ODDS ? SURE_ODDS : next < -SURE_ODDS ? -SURE_ODDS : next;

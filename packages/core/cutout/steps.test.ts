@@ -45,6 +45,20 @@ test('a keep stroke brings in a part whose colour it teaches, far beyond the str
   expect(at(withSteps({ ...keep, on: false }))(290, 120)).toBe(0);
 });
 
+test('a keep stroke on open paper keeps what it touches and little of the paper around it', () => {
+  const keep = step({ kind: 'stroke', side: 'keep', points: [[300, 40], [340, 40]], radius: 6 }); // prettier-ignore
+  const matte = at(withSteps(keep));
+  const before = at(PLAIN_RECIPE);
+  let beside = 0;
+  for (let y = 0; y < H; y++)
+    for (let x = 0; x < W; x++) {
+      const off = Math.hypot(x - Math.min(340, Math.max(300, x)), y - 40);
+      if (off < 5) expect(matte(x, y)).toBeGreaterThan(0.9);
+      else if (off > 20 && Math.abs(matte(x, y) - before(x, y)) > 0.1) beside++;
+    }
+  expect(beside).toBe(0);
+});
+
 test('a drop stroke takes its part away, and the later of two strokes wins where they cross', () => {
   const drop = step({ kind: 'stroke', side: 'drop', points: [[70, 140], [170, 140]], radius: 45 }); // prettier-ignore
   const keep = step({ kind: 'stroke', side: 'keep', points: [[120, 140]], radius: 12 });
