@@ -2,13 +2,52 @@
 
 Input (B, 6, H, W), H and W multiples of 32: RGB in 0..1, then three hint planes, all 0 where nobody has helped:
 `box` (1 inside a drawn box, -1 outside), `keep` and `drop` (1 under a stroke or click). Output (B, 2, H, W) logits:
-`shape`, the coverage of the product, and `seen`, how far the ground shows through it.
+`shape`, the coverage of the product, and `seen`, how far the ground shows through it. To the six planes the model itself
+adds what a small network is slow to learn from colours: faint edges made visible, and how like the border a place is.
 """
 import torch
 from torch import nn
 import torch.nn.functional as F
 
 WIDTHS = (20, 32, 64, 128, 192)
+CLUES = 5
+
+
+def normalised(x, coarse):
+    """Local contrast normalisation (Jarrett et al. 2009), its mean and deviation found on a picture reduced by `coarse`:
+    faint edges come out as strong as others."""
+    up = lambda v: F.interpolate(v, size=x.shape[2:], mode="bilinear", align_corners=False)
+    pool = lambda v: F.avg_pool2d(F.avg_pool2d(v, coarse), 5, 1, 2, count_include_pad=False)
+    d = x - up(pool(x))
+    return d / (torch.sqrt(up(pool(d * d))) + 0.012)
+
+
+def nearest(places, border):
+    """Squared distance from each place (B, N, C) to the nearest of the border's (B, M, C)."""
+    d = (places * places).sum(2, keepdim=True) + (border * border).sum(2)[:, None] - 2 * places @ border.transpose(1, 2)
+    return d.clamp(min=0)
+
+
+def clues(rgb):
+    """Five planes (B, 5, H, W) from colours in 0..1: contrast normalised in a small and a large surrounding; distance to the
+    nearest colour of the border, in log; how much of the border is alike; and the same distance in chromaticity alone,
+    which shadows leave as it is."""
+    b, _, h, w = rgb.shape
+    grey = rgb.mean(1, keepdim=True)
+    small = F.avg_pool2d(rgb, 8)
+    rows, columns = h // 8, w // 8
+    flat = lambda v: v.reshape(b, v.shape[1], -1).transpose(1, 2)
+    rim = lambda v: torch.cat([flat(v[:, :, :1]), flat(v[:, :, -1:]), flat(v[:, :, :, :1]), flat(v[:, :, :, -1:])], 1)
+    chroma = small / (small.sum(1, keepdim=True) + 0.05)
+    colour = nearest(flat(small), rim(small))
+    hue = nearest(flat(chroma), rim(chroma)).amin(2)
+    planes = torch.stack([
+        torch.log(colour.amin(2).sqrt() + 0.01) / 2 + 1.2,
+        torch.exp(-colour / 0.004).mean(2),
+        torch.log(hue.sqrt() + 0.003) / 2 + 1.8,
+    ], 1)
+    planes = F.interpolate(planes.reshape(b, 3, rows, columns), size=(h, w), mode="bilinear", align_corners=False)
+    return torch.cat([normalised(grey, 2), normalised(grey, 8), planes], 1)
 
 
 def conv(a, b, stride=1):
@@ -38,7 +77,7 @@ class Context(nn.Module):
 class Segmenter(nn.Module):
     def __init__(self, w=WIDTHS, depths=(1, 2, 2, 4, 3)):
         super().__init__()
-        ins = (6,) + tuple(w[:-1])
+        ins = (6 + CLUES,) + tuple(w[:-1])
         self.down = nn.ModuleList(
             nn.Sequential(conv(a, b, 2), *[Residual(b) for _ in range(d)]) for a, b, d in zip(ins, w, depths)
         )
@@ -53,7 +92,8 @@ class Segmenter(nn.Module):
         self.edge = nn.Sequential(conv(w[0], w[0]), nn.Conv2d(w[0], 8, 3, 1, 1), nn.PixelShuffle(2))
 
     def forward(self, x, coarse=False):
-        x = torch.cat([(x[:, :3] - 0.5) * 2, x[:, 3:]], 1)
+        with torch.no_grad():
+            x = torch.cat([(x[:, :3] - 0.5) * 2, x[:, 3:], clues(x[:, :3])], 1)
         skips, y = [], x
         for d in self.down:
             y = d(y)

@@ -19,17 +19,28 @@ ROUNDS = 24
 SOURCES = 3
 
 
+# The least and the most of each source's weight, as factors on its usual one (`evidence.ts` has the same): the model is
+# always heard, the border's colours may be told to be silent.
+BOUNDS = torch.tensor([[0.6, 1.4], [0, 1], [0.3, 1.7]])
+
+
 class Gate(nn.Module):
-    """Log-odds as the sum of the sources' own, each times a positive weight that the other evidence gives it."""
+    """Log-odds as the sum of the sources' own, each times its usual weight and a bounded factor by the other evidence."""
 
     def __init__(self, inputs):
         super().__init__()
         self.hidden, self.gate = nn.Linear(inputs - SOURCES, 16), nn.Linear(16, SOURCES)
+        self.usual = nn.Parameter(torch.zeros(SOURCES))
         self.intercept = nn.Parameter(torch.zeros(1))
 
     def forward(self, x):
-        weights = nn.functional.softplus(self.gate(torch.relu(self.hidden(x[:, SOURCES:]))))
-        return (weights * x[:, :SOURCES]).sum(1, keepdim=True) + self.intercept
+        factors = BOUNDS[:, 0] + (BOUNDS[:, 1] - BOUNDS[:, 0]) * torch.sigmoid(self.gate(torch.relu(self.hidden(x[:, SOURCES:]))))
+        return (self.weights() * factors * x[:, :SOURCES]).sum(1, keepdim=True) + self.intercept
+
+    def weights(self):
+        """The usual weights; the border's colours never weigh more than the model."""
+        model, colour, taught = torch.exp(self.usual)
+        return torch.stack([model, torch.minimum(colour, model), taught])
 
 
 def fit(x, truth, weight, rounds, check=None):
@@ -76,4 +87,5 @@ if __name__ == "__main__":
         for layer in (net.hidden, net.gate):
             weights = ", ".join("[" + ", ".join(f"{v:.4g}" for v in row.tolist()) + "]" for row in layer.weight)
             f.write(f"    {{ weights: [{weights}], bias: [{', '.join(f'{v:.4g}' for v in layer.bias.tolist())}] }},\n")
-        f.write(f"  ],\n  intercept: {net.intercept.item():.4g},\n}};\n")
+        usual = ", ".join(f"{v:.4g}" for v in net.weights().tolist())
+        f.write(f"  ],\n  usual: [{usual}],\n  intercept: {net.intercept.item():.4g},\n}};\n")

@@ -24,9 +24,15 @@ export const EVIDENCE = [
   'sure',
 ] as const;
 
-/** From here on model and taught colour are firm: the border's colours alone do not outvote both (in the units of `evidenceOf`). */
-const FIRM_MODEL = 1.3;
-const FIRM_TAUGHT = 0.6;
+/**
+ * The least and the most of each source's weight, as factors on its usual one (`training/odds.py` has the same): the model
+ * is always heard, the border's colours may be told to be silent.
+ */
+const BOUNDS = [
+  [0.6, 1.4],
+  [0, 1],
+  [0.3, 1.7],
+];
 
 /** The log-odds of a probability, held where the model cannot be surer. */
 export function logOdds(p: number): number {
@@ -68,12 +74,14 @@ export function evidenceOf(
 }
 
 /**
- * The log-odds of every pixel for the product: the sources' own, each times a weight above 0 that a small network gives it
- * by the rest of the evidence (a mixture of experts, Jacobs et al. 1991). So no pixel goes against all of its sources.
- * The network was fitted on pixels of pictures that the segmentation model was not trained on (`training/odds.py`).
+ * The log-odds of every pixel for the product: the sources' own, each times a weight within bounds that a small network
+ * gives it by the rest of the evidence (a mixture of experts, Jacobs et al. 1991). So no pixel goes against all of its
+ * sources. The network was fitted on pixels of pictures that the segmentation model was
+ * not trained on (`training/odds.py`).
  */
 export function oddsFrom(evidence: readonly Float32Array[]): Float32Array {
-  const [hidden, gate] = EVIDENCE_NETWORK.layers;
+  const { layers, usual, intercept } = EVIDENCE_NETWORK;
+  const [hidden, gate] = layers;
   const n = evidence[0].length;
   const out = new Float32Array(n);
   const between = new Float64Array(hidden.bias.length);
@@ -84,16 +92,15 @@ export function oddsFrom(evidence: readonly Float32Array[]): Float32Array {
       for (let c = 0; c < w.length; c++) s += w[c] * evidence[c + SOURCES.length][i];
       between[k] = s > 0 ? s : 0;
     }
-    let odds = EVIDENCE_NETWORK.intercept;
+    let odds = intercept;
     for (let k = 0; k < SOURCES.length; k++) {
       const w = gate.weights[k];
       let s = gate.bias[k];
       for (let c = 0; c < w.length; c++) s += w[c] * between[c];
-      odds += Math.log1p(Math.exp(Math.min(30, s))) * evidence[k][i];
+      const [least, most] = BOUNDS[k];
+      odds += usual[k] * (least + (most - least) / (1 + Math.exp(-s))) * evidence[k][i];
     }
-    const [model, taught] = [evidence[0][i], evidence[2][i]];
-    const firm = model * taught > 0 && Math.abs(model) > FIRM_MODEL && Math.abs(taught) > FIRM_TAUGHT;
-    out[i] = firm && odds * model < 0 ? 0.3 * Math.sign(model) : odds;
+    out[i] = odds;
   }
   return out;
 }

@@ -1,5 +1,5 @@
 import type { Mode, Point, Step } from '@scenograph/core/cutout/recipe';
-import type { Gesture } from './desk-view';
+import type { Gesture } from './desk-traces';
 import { isBrush, type ToolOptions } from './tools';
 
 /** The step that a finished gesture makes by itself; null for tools that want more (paths, repairs, tidying). */

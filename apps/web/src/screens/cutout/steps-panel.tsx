@@ -1,10 +1,11 @@
-import { DropdownMenu } from 'radix-ui';
-import { ArrowDown, ArrowUp, Eye, EyeOff, PanelLeftClose, Trash2, Upload, X } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { ArrowDown, ArrowUp, Eye, EyeOff, PanelLeftClose, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { verdictOf } from '@scenograph/core/cutout/confidence';
 import type { CutoutRecipe, OutlineStep, Step } from '@scenograph/core/cutout/recipe';
-import { blobUrl, type Outline } from '../../api/client';
-import { Button, IconButton, NumberField, Segmented, Slider, TextField } from '../../ui/controls';
+import type { Outline } from '../../api/client';
+import { Button, IconButton } from '../../ui/controls';
+import { SavedOutlines } from './saved-outlines';
+import { StepFields } from './step-fields';
 
 /** What stands beside the automatic cutout: how far it can be trusted, as long as no hand has corrected it. */
 function automaticSays({ automatic, steps }: CutoutRecipe, confidence: number | null): string {
@@ -68,8 +69,6 @@ export function StepsPanel({
   onImportOutline(file: File): void;
   svgUrl(outline: Outline): string;
 }) {
-  const [title, setTitle] = useState('');
-  const file = useRef<HTMLInputElement>(null);
   const patch = (label: string, id: string, value: Partial<Step>) =>
     onEdit(label, (r) => ({
       ...r,
@@ -211,100 +210,15 @@ export function StepsPanel({
         )}
       </div>
 
-      <h2 className="border-line mt-3 flex h-9.5 shrink-0 items-center justify-between border-b px-3.5 font-semibold">
-        Saved outlines <span className="measure text-ink-2">{outlines.length}</span>
-      </h2>
-      <ul>
-        {outlines.map((o) => (
-          <li key={o.id} className="border-line flex h-9.5 items-center gap-2 border-b pr-1.5 pl-3.5">
-            <img src={`${blobUrl(o.matte)}/reduced/160`} alt="" className="h-6 w-7 bg-black object-contain" />
-            <span className="min-w-0 grow truncate" title={o.title}>
-              {o.title}
-            </span>
-            <DropdownMenu.Root>
-              <DropdownMenu.Trigger className="text-spruce rounded-sm px-1.5 py-1 text-[12px] underline">
-                Use
-              </DropdownMenu.Trigger>
-              <DropdownMenu.Portal>
-                <DropdownMenu.Content
-                  align="start"
-                  className="border-line bg-card z-50 w-48 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
-                >
-                  {(
-                    [
-                      ['replace', 'Load it'],
-                      ['add', 'Add it'],
-                      ['take', 'Subtract it'],
-                      ['overlap', 'Keep only the overlap'],
-                    ] as const
-                  ).map(([mode, words]) => (
-                    <Item key={mode} onSelect={() => onUseOutline(o, mode)}>
-                      {words}
-                    </Item>
-                  ))}
-                  <DropdownMenu.Separator className="bg-line my-1 h-px" />
-                  <Item>
-                    <a href={svgUrl(o)} download={`${o.title}.svg`}>
-                      Save as SVG path
-                    </a>
-                  </Item>
-                  <Item>
-                    <a href={blobUrl(o.matte)} download={`${o.title}.png`}>
-                      Save as PNG matte
-                    </a>
-                  </Item>
-                  <Item onSelect={() => onRemoveOutline(o)}>Remove</Item>
-                </DropdownMenu.Content>
-              </DropdownMenu.Portal>
-            </DropdownMenu.Root>
-          </li>
-        ))}
-      </ul>
-      <div className="grid gap-2 px-3.5 py-2.5">
-        <div className="flex items-end gap-2">
-          <div className="grow">
-            <TextField
-              label="Save the present outline as"
-              value={title}
-              onCommit={setTitle}
-              placeholder="Before the handle"
-            />
-          </div>
-          <Button
-            onClick={() => {
-              void onSaveOutline(title.trim() || `Outline ${outlines.length + 1}`).then(() => setTitle(''));
-            }}
-          >
-            Save
-          </Button>
-        </div>
-        <input
-          ref={file}
-          type="file"
-          accept=".png,.svg"
-          aria-label="Outline to import"
-          className="hidden"
-          onChange={(e) => {
-            if (e.target.files?.[0]) onImportOutline(e.target.files[0]);
-            e.target.value = '';
-          }}
-        />
-        <Button tone="quiet" onClick={() => file.current?.click()}>
-          <Upload size={13} aria-hidden /> Import SVG or PNG
-        </Button>
-      </div>
+      <SavedOutlines
+        outlines={outlines}
+        onSave={onSaveOutline}
+        onUse={onUseOutline}
+        onRemove={onRemoveOutline}
+        onImport={onImportOutline}
+        svgUrl={svgUrl}
+      />
     </aside>
-  );
-}
-
-function Item({ onSelect, children }: { onSelect?(): void; children: React.ReactNode }) {
-  return (
-    <DropdownMenu.Item
-      onSelect={onSelect}
-      className="data-[highlighted]:bg-spruce-tint flex h-7.5 cursor-pointer items-center rounded-sm px-2.5 outline-none"
-    >
-      {children}
-    </DropdownMenu.Item>
   );
 }
 
@@ -316,114 +230,5 @@ function Sign({ text, dim }: { text: string; dim?: boolean }) {
     >
       {text}
     </span>
-  );
-}
-
-const MODES = [
-  { value: 'add', title: 'Add' },
-  { value: 'take', title: 'Subtract' },
-  { value: 'overlap', title: 'Overlap' },
-] as const;
-
-function StepFields({ step, onChange }: { step: Step; onChange(value: Partial<Step>): void }) {
-  return (
-    <>
-      <TextField label="Name" hideLabel value={step.name} onCommit={(name) => onChange({ name })} />
-      {(step.kind === 'stroke' || step.kind === 'paint') && (
-        <Segmented
-          label="What the stroke does"
-          value={step.side}
-          onChange={(side) => onChange({ side })}
-          options={[
-            { value: 'keep', title: 'Keep' },
-            { value: 'drop', title: 'Drop' },
-          ]}
-        />
-      )}
-      {(step.kind === 'stroke' || step.kind === 'paint' || step.kind === 'fibre') && (
-        <NumberField
-          label="Width"
-          unit="px"
-          min={1}
-          max={2000}
-          value={step.radius * 2}
-          onCommit={(v) => onChange({ radius: v / 2 })}
-        />
-      )}
-      {step.kind === 'paint' && (
-        <NumberField
-          label="Softness"
-          unit="%"
-          min={0}
-          max={100}
-          value={step.softness * 100}
-          onCommit={(v) => onChange({ softness: v / 100 })}
-        />
-      )}
-      {(step.kind === 'colour' || step.kind === 'trace' || step.kind === 'shape') && (
-        <Segmented
-          label="What it does"
-          value={step.mode}
-          onChange={(mode) => onChange({ mode })}
-          options={[...MODES]}
-        />
-      )}
-      {step.kind === 'colour' && (
-        <>
-          <Slider
-            label="Tolerance"
-            unit="ΔE"
-            min={0}
-            max={40}
-            value={step.tolerance}
-            onChange={() => undefined}
-            onCommit={(tolerance) => onChange({ tolerance })}
-          />
-          <Segmented
-            label="How far it reaches"
-            value={step.reach}
-            onChange={(reach) => onChange({ reach })}
-            options={[
-              { value: 'touching', title: 'Touching' },
-              { value: 'anywhere', title: 'Anywhere' },
-            ]}
-          />
-          <ol aria-label="Picked colours" className="flex flex-wrap gap-1">
-            {step.seeds.map((seed, i) => (
-              <li key={`${seed.join()}-${i}`} className="bg-paper flex items-center rounded-sm pl-1.5">
-                <span className="measure text-[11px]">
-                  {Math.round(seed[0])}, {Math.round(seed[1])}
-                </span>
-                <button
-                  type="button"
-                  aria-label={`Remove the pick at ${Math.round(seed[0])}, ${Math.round(seed[1])}`}
-                  disabled={step.seeds.length < 2}
-                  className="text-ink-2 hover:text-ink px-1.5 py-0.5 disabled:opacity-40"
-                  onClick={() => onChange({ seeds: step.seeds.filter((_, k) => k !== i) })}
-                >
-                  <X size={11} aria-hidden />
-                </button>
-              </li>
-            ))}
-          </ol>
-        </>
-      )}
-      {step.kind === 'shape' && (
-        <NumberField
-          label="Snap"
-          unit="px"
-          min={0}
-          max={400}
-          value={step.snap}
-          onCommit={(snap) => onChange({ snap })}
-        />
-      )}
-      {step.kind === 'shape' && step.snap === 0 && (
-        <p className="text-ink-2 text-[12px]">Snap off: cut exactly as drawn.</p>
-      )}
-      {step.kind === 'trace' && (
-        <p className="text-ink-2 text-[12px]">Drag a point to move it; Delete over a point removes it.</p>
-      )}
-    </>
   );
 }

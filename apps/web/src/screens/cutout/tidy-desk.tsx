@@ -1,7 +1,7 @@
 import type { Histogram } from '@scenograph/core/retouch/histogram';
 import { UNTIDIED, type Tidy } from '@scenograph/core/retouch/tidy';
 import { Button, NumberField, Slider } from '../../ui/controls';
-import type { Gesture } from './desk-view';
+import type { Gesture } from './desk-traces';
 
 /** Tidying the photo before it is cut out; the original is never altered. */
 export function TidyDesk({

@@ -1,6 +1,6 @@
 import { NumberField, Segmented, ColourField } from '../../ui/controls';
 import { isBrush, TOOLS, type ToolId, type ToolOptions } from './tools';
-import type { Gesture } from './desk-view';
+import type { Gesture } from './desk-traces';
 
 /** The tools under the photo, and over them what the tool in hand can be told. */
 export function ToolBar({

@@ -11,7 +11,7 @@ import {
 import { tidyMap, type Tidy } from '@scenograph/core/retouch/tidy';
 import type { DrawnBase } from '@scenograph/core/stage/base';
 import type { DeskWorker } from '../../workers/desk.worker';
-import type { Gesture } from './desk-view';
+import type { Gesture } from './desk-traces';
 import { useRecipe } from './recipe-store';
 import { stepOf, thinned } from './step-of-gesture';
 import { isBrush, type ToolOptions } from './tools';

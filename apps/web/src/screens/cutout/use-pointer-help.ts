@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { CutoutRecipe, Point, Step } from '@scenograph/core/cutout/recipe';
 import type { DrawnBase } from '@scenograph/core/stage/base';
 import type { DeskWorker } from '../../workers/desk.worker';
-import type { Gesture } from './desk-view';
+import type { Gesture } from './desk-traces';
 import type { ToolOptions } from './tools';
 
 /** Where a traced edge would run from the points that are set to the pointer. */

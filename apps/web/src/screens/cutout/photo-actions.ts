@@ -1,0 +1,67 @@
+import { useCallback } from 'react';
+import { useNavigate } from 'react-router';
+import type { Tidy } from '@scenograph/core/retouch/tidy';
+import { refresh, request, type Photo } from '../../api/client';
+import { say } from '../../ui/notices';
+import { saveRecipe, useRecipe } from './recipe-store';
+
+/** Stores what is on the desk and, where it has changed, has the full-size cutout made: every shot with it follows. */
+export async function putToUse(photoId: string): Promise<void> {
+  const { photoId: open, saving, inUse } = useRecipe.getState();
+  if (open !== photoId || (saving === 'saved' && inUse)) return;
+  await saveRecipe();
+  try {
+    const { queued } = await request<{ queued: number }>('POST', '/api/photos/cutouts', {
+      ids: [photoId],
+      changedOnly: true,
+    });
+    if (useRecipe.getState().photoId === photoId) useRecipe.setState({ inUse: true });
+    refresh('/api/photos');
+    if (!queued) return;
+    say('working', 'The corrected cutout is made at full size; every shot with it follows.');
+  } catch (e) {
+    say('stop', (e as Error).message);
+  }
+}
+
+/** Stores the corrections, marks the photo as accepted and goes on to the next one. */
+export function useAccept(photo: Photo, next: Photo | undefined): () => Promise<void> {
+  const navigate = useNavigate();
+  return useCallback(async () => {
+    if (!(await saveRecipe()))
+      return say('stop', 'The steps could not be stored yet; try again in a moment.');
+    try {
+      await request('POST', '/api/photos/accepted', { ids: [photo.id], accepted: true });
+      await request('POST', '/api/photos/cutouts', { ids: [photo.id], changedOnly: true });
+      refresh('/api/photos');
+      say('pass', 'Accepted. What was corrected is made at full size; every shot that shows it follows.');
+      void navigate(next ? `/photos/${next.id}/cutout` : '/photos/review');
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  }, [photo.id, next, navigate]);
+}
+
+/** Gives other photos the same adjustments; the notice that follows takes them back. */
+export async function adjustAlike(others: readonly Photo[], tidy: Tidy): Promise<void> {
+  try {
+    const { queued, before } = await request<{ queued: number; before: { id: string; tidy: Tidy }[] }>(
+      'POST',
+      '/api/photos/tidy',
+      { ids: others.map((p) => p.id), tidy },
+    );
+    refresh('/api/photos');
+    say('working', `${queued} photos take the same adjustments and are cut out again.`, {
+      title: 'Undo',
+      run: () =>
+        void request('POST', '/api/photos/tidy/restore', { photos: before })
+          .then(() => {
+            refresh('/api/photos');
+            say('pass', `${before.length} photos have the adjustments back that they had.`);
+          })
+          .catch((e: Error) => say('stop', e.message)),
+    });
+  } catch (e) {
+    say('stop', (e as Error).message);
+  }
+}

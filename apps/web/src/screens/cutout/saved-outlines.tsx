@@ -1,0 +1,123 @@
+import { DropdownMenu } from 'radix-ui';
+import { Upload } from 'lucide-react';
+import { useRef, useState } from 'react';
+import type { OutlineStep } from '@scenograph/core/cutout/recipe';
+import { blobUrl, type Outline } from '../../api/client';
+import { Button, TextField } from '../../ui/controls';
+
+/** The outlines that are kept with the photo: use, save, import, remove. */
+export function SavedOutlines({
+  outlines,
+  onSave,
+  onUse,
+  onRemove,
+  onImport,
+  svgUrl,
+}: {
+  outlines: Outline[];
+  onSave(title: string): Promise<void>;
+  onUse(outline: Outline, mode: OutlineStep['mode']): void;
+  onRemove(outline: Outline): void;
+  onImport(file: File): void;
+  svgUrl(outline: Outline): string;
+}) {
+  const [title, setTitle] = useState('');
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <h2 className="border-line mt-3 flex h-9.5 shrink-0 items-center justify-between border-b px-3.5 font-semibold">
+        Saved outlines <span className="measure text-ink-2">{outlines.length}</span>
+      </h2>
+      <ul>
+        {outlines.map((o) => (
+          <li key={o.id} className="border-line flex h-9.5 items-center gap-2 border-b pr-1.5 pl-3.5">
+            <img src={`${blobUrl(o.matte)}/reduced/160`} alt="" className="h-6 w-7 bg-black object-contain" />
+            <span className="min-w-0 grow truncate" title={o.title}>
+              {o.title}
+            </span>
+            <DropdownMenu.Root>
+              <DropdownMenu.Trigger className="text-spruce rounded-sm px-1.5 py-1 text-[12px] underline">
+                Use
+              </DropdownMenu.Trigger>
+              <DropdownMenu.Portal>
+                <DropdownMenu.Content
+                  align="start"
+                  className="border-line bg-card z-50 w-48 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
+                >
+                  {(
+                    [
+                      ['replace', 'Load it'],
+                      ['add', 'Add it'],
+                      ['take', 'Subtract it'],
+                      ['overlap', 'Keep only the overlap'],
+                    ] as const
+                  ).map(([mode, words]) => (
+                    <Item key={mode} onSelect={() => onUse(o, mode)}>
+                      {words}
+                    </Item>
+                  ))}
+                  <DropdownMenu.Separator className="bg-line my-1 h-px" />
+                  <Item>
+                    <a href={svgUrl(o)} download={`${o.title}.svg`}>
+                      Save as SVG path
+                    </a>
+                  </Item>
+                  <Item>
+                    <a href={blobUrl(o.matte)} download={`${o.title}.png`}>
+                      Save as PNG matte
+                    </a>
+                  </Item>
+                  <Item onSelect={() => onRemove(o)}>Remove</Item>
+                </DropdownMenu.Content>
+              </DropdownMenu.Portal>
+            </DropdownMenu.Root>
+          </li>
+        ))}
+      </ul>
+      <div className="grid gap-2 px-3.5 py-2.5">
+        <div className="flex items-end gap-2">
+          <div className="grow">
+            <TextField
+              label="Save the present outline as"
+              value={title}
+              onCommit={setTitle}
+              placeholder="Before the handle"
+            />
+          </div>
+          <Button
+            onClick={() => {
+              void onSave(title.trim() || `Outline ${outlines.length + 1}`).then(() => setTitle(''));
+            }}
+          >
+            Save
+          </Button>
+        </div>
+        <input
+          ref={file}
+          type="file"
+          accept=".png,.svg"
+          aria-label="Outline to import"
+          className="hidden"
+          onChange={(e) => {
+            if (e.target.files?.[0]) onImport(e.target.files[0]);
+            e.target.value = '';
+          }}
+        />
+        <Button tone="quiet" onClick={() => file.current?.click()}>
+          <Upload size={13} aria-hidden /> Import SVG or PNG
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function Item({ onSelect, children }: { onSelect?(): void; children: React.ReactNode }) {
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="data-[highlighted]:bg-spruce-tint flex h-7.5 cursor-pointer items-center rounded-sm px-2.5 outline-none"
+    >
+      {children}
+    </DropdownMenu.Item>
+  );
+}

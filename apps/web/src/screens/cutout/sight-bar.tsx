@@ -1,0 +1,70 @@
+import type { Scene } from '../../api/client';
+import { ColourField, Segmented, Select } from '../../ui/controls';
+import { SIGHTS, type Sight } from './tools';
+
+/** How the cutout is looked at, and what lies behind it. */
+export function SightBar({
+  sight,
+  onSight,
+  tint,
+  onTint,
+  ground,
+  onGround,
+  scenes,
+  scene,
+  onScene,
+}: {
+  sight: Sight;
+  onSight(sight: Sight): void;
+  tint: string;
+  onTint(colour: string): void;
+  ground: string;
+  onGround(colour: string): void;
+  scenes: Scene[] | undefined;
+  scene: Scene | undefined;
+  onScene(id: string): void;
+}) {
+  return (
+    <div className="absolute top-3 right-3 flex items-center gap-2">
+      {sight === 'tint' && (
+        <input
+          type="color"
+          aria-label="Tint of what is dropped"
+          value={tint}
+          onChange={(e) => onTint(e.target.value)}
+          className="border-line h-7 w-8 rounded-md border bg-white p-0.5"
+        />
+      )}
+      {sight === 'colour' && (
+        <div className="bg-card flex items-center gap-1 rounded-md p-0.5">
+          {['#ffffff', '#000000'].map((c) => (
+            <button
+              key={c}
+              type="button"
+              aria-label={c === '#ffffff' ? 'On white' : 'On black'}
+              onClick={() => onGround(c)}
+              className="border-line h-6 w-6 rounded-sm border"
+              style={{ background: c }}
+            />
+          ))}
+          <ColourField label="Ground" value={ground} onChange={onGround} onCommit={onGround} />
+        </div>
+      )}
+      {sight === 'scene' && scenes && scene && (
+        <Select
+          label="Scene behind the cutout"
+          className="w-44"
+          value={scene.id}
+          onChange={onScene}
+          options={scenes.map((s) => ({ value: s.id, title: s.title }))}
+        />
+      )}
+      <Segmented<Sight>
+        label="Seen as"
+        value={sight}
+        onChange={onSight}
+        options={SIGHTS.map((s) => ({ value: s.id, title: s.title }))}
+      />
+    </div>
+  );
+}
