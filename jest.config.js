@@ -30,11 +30,37 @@ const common = {
   modulePathIgnorePatterns: ['/dist/'],
 };
 
+/** The web's parts, rendered into jsdom; MSW answers in the server's place. */
+const web = {
+  ...common,
+  displayName: 'web',
+  testMatch: ['<rootDir>/apps/web/**/*.test.{ts,tsx}'],
+  testEnvironment: '<rootDir>/apps/web/test/environment.mjs',
+  setupFilesAfterEnv: ['<rootDir>/apps/web/test/setup.ts'],
+  transform: {
+    '^.+\\.(t|m?j)sx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'commonjs', ignoreDynamic: true },
+      },
+    ],
+  },
+  transformIgnorePatterns: [
+    '/node_modules/(?!(intl-messageformat|@formatjs|culori|svg-pathdata|msw|@mswjs|until-async|rettime|@bundled-es-modules|immer|@open-draft)/)',
+  ],
+};
+
 export default {
   testTimeout: 600_000,
   projects: [
     { ...common, displayName: 'core', testMatch: ['<rootDir>/packages/**/*.test.ts'] },
     // These start servers, workers and command lines of their own; "npm test" prepares what they need.
-    { ...common, displayName: 'server', testMatch: ['<rootDir>/apps/**/*.test.ts'] },
+    { ...common, displayName: 'server', testMatch: ['<rootDir>/apps/{server,cli}/**/*.test.ts'] },
+    web,
   ],
 };

@@ -1,4 +1,4 @@
-/** "npm test": set-up, formatting, linting, types, core, server on a real PostgreSQL, browser. Ends with one line of counts. */
+/** "npm test": set-up, formatting, linting, types, core, the web's parts, server on a real PostgreSQL, browser. Ends with one line of counts. */
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
@@ -102,6 +102,10 @@ try {
     if (wants('core')) {
       say('Core ...');
       await jest('core');
+    }
+    if (wants('web')) {
+      say('Web ...');
+      await jest('web');
     }
   };
   const prepared = async () => {

@@ -188,7 +188,7 @@ export function label(
   before: CutState | null = null,
 ): { product: Uint8Array; state: CutState | null } {
   if (!constraints) return { product: analysis.product, state: null };
-  const { lab, width, height } = analysis;
+  const { width, height } = analysis;
   const { hard, taught } = constraints;
   const odds = Float32Array.from(analysis.odds);
   teach(odds, analysis, hard, taught);
@@ -212,46 +212,52 @@ const EXAMPLE = 4;
 /** How like a stroke's colours a colour is, 0..1, by how much more it costs than theirs. */
 const alike = (more: number) => Math.exp(-Math.max(0, more - 1) * 0.4);
 
+/** What one side's strokes have taught: how much speaks for that side at a pixel, 0..1; null without strokes. */
+function taughtBy(
+  side: typeof KEEP | typeof DROP,
+  odds: Float32Array,
+  { lab, width, height }: Analysis,
+  hard: Uint8Array,
+  taught: Uint8Array,
+): ((i: number) => number) | null {
+  const set = new Uint8Array(hard.length);
+  for (let i = 0; i < set.length; i++) if (taught[i] && hard[i] === side) set[i] = 1;
+  const model = set.includes(1) ? fitColourModel(lab, set, 3) : null;
+  if (!model) return null;
+  const cost = (i: number) => model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
+  const mean = (pixels: (i: number) => boolean, value: (i: number) => number, every: number) => {
+    let sum = 0;
+    let count = 0;
+    for (let i = 0; i < set.length; i += every)
+      if (pixels(i)) {
+        sum += value(i);
+        count++;
+      }
+    return count ? sum / count : 0;
+  };
+  const typical = mean((i) => set[i] === 1, cost, 1);
+  const likeness = (i: number) => alike(cost(i) - typical);
+  const other = side === KEEP ? -1 : 1;
+  const common = mean((i) => !hard[i] && odds[i] * other > EXAMPLE, likeness, 7);
+  const crowded = Math.min(1, Math.max(0, (common - 0.4) / 0.4));
+  const share = REACH + (REACH_IF_COMMON - REACH) * crowded;
+  const reach = 2 * (Math.max(width, height) * share) ** 2;
+  const distance = roughDistance(set, width, height);
+  return (i) => {
+    const far = distance(i);
+    return far > 3 * reach ? 0 : Math.exp(-far / reach) * likeness(i);
+  };
+}
+
 /**
  * Adds what the strokes' colours say to the odds, strongest near the strokes. Colours that are common on the other
  * side too, a keep stroke's on open backdrop, say next to nothing of other places.
  */
 function teach(odds: Float32Array, analysis: Analysis, hard: Uint8Array, taught: Uint8Array): void {
-  const { lab, width, height } = analysis;
-  const sides = [KEEP, DROP].map((side) => {
-    const set = new Uint8Array(hard.length);
-    for (let i = 0; i < set.length; i++) if (taught[i] && hard[i] === side) set[i] = 1;
-    const model = set.includes(1) ? fitColourModel(lab, set, 3) : null;
-    if (!model) return null;
-    const cost = (i: number) => model.cost(lab[i * 3], lab[i * 3 + 1], lab[i * 3 + 2]);
-    let sum = 0;
-    let count = 0;
-    for (let i = 0; i < set.length; i++)
-      if (set[i]) {
-        sum += cost(i);
-        count++;
-      }
-    const typical = sum / count;
-    const likeness = (i: number) => alike(cost(i) - typical);
-    const other = side === KEEP ? -1 : 1;
-    let common = 0;
-    let examples = 0;
-    for (let i = 0; i < odds.length; i += 7)
-      if (!hard[i] && odds[i] * other > EXAMPLE) {
-        common += likeness(i);
-        examples++;
-      }
-    const crowded = Math.min(1, Math.max(0, (common / Math.max(1, examples) - 0.4) / 0.4));
-    const share = REACH + (REACH_IF_COMMON - REACH) * crowded;
-    const reach = 2 * (Math.max(width, height) * share) ** 2;
-    const distance = roughDistance(set, width, height);
-    return (i: number) => {
-      const far = distance(i);
-      return far > 3 * reach ? 0 : Math.exp(-far / reach) * likeness(i);
-    };
-  });
-  if (!sides[0] && !sides[1]) return;
-  const [kept, dropped] = sides.map((side) => side ?? (() => 0));
+  const none = () => 0;
+  const kept = taughtBy(KEEP, odds, analysis, hard, taught) ?? none;
+  const dropped = taughtBy(DROP, odds, analysis, hard, taught) ?? none;
+  if (kept === none && dropped === none) return;
   for (let i = 0; i < odds.length; i++) {
     if (hard[i]) continue;
     // A pixel whose odds are at their limit is moved only by the other side: most need one look.

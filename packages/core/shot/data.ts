@@ -5,6 +5,7 @@ import Joi from 'joi';
 import { brandKitSchema, type BrandKit } from '../brand/kit';
 import { hashSchema } from '../elements/element';
 import { IntlMessageFormat } from 'intl-messageformat';
+import { readNumber } from './read-number';
 
 /** What texts and pictures of a shot may be bound to: one variant of a product. */
 export interface ProductData {
@@ -154,13 +155,9 @@ export function bindText(text: string, data: ProductData | null): { text: string
   }
 }
 
-/** A number as people write it, with point or comma and perhaps a currency sign; null where it is none. */
+/** An amount as people write it, perhaps with a currency sign (see `readNumber`); null where it is none. */
 export function parseAmount(text: string): number | null {
-  const plain = text.trim().replace(/^[\p{Sc}\s]+|[\p{Sc}\s]+$/gu, '');
-  if (!/^-?\d{1,3}(?:[ ,.\u00a0]\d{3})*(?:[.,]\d{1,2})?$|^-?\d+(?:[.,]\d+)?$/.test(plain)) return null;
-  const decimal = /[.,](\d{1,2})$/.exec(plain);
-  const whole = (decimal ? plain.slice(0, decimal.index) : plain).replace(/[ ,.\u00a0]/g, '');
-  return Number(decimal ? `${whole}.${decimal[1]}` : whole);
+  return readNumber(text.replace(/^[\p{Sc}\s]+|[\p{Sc}\s]+$/gu, ''), { pointGroups: true });
 }
 
 export function formatPrice(amount: number, currency: string, locale = LOCALE): string {

@@ -38,14 +38,25 @@ export async function request<T>(
   } catch {
     throw new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0);
   }
-  const text = await response.text();
-  const value = text ? (JSON.parse(text) as { message?: string; detail?: unknown }) : {};
-  if (!response.ok)
+  return answerOf<T>(await response.text(), response.status);
+}
+
+/** What the server said; throws a ServerRefusal for a refusal, and for what is no answer of Scenograph's at all. */
+function answerOf<T>(text: string, status: number): T {
+  const ok = status >= 200 && status < 300;
+  let value: { message?: string; detail?: unknown } = {};
+  try {
+    if (text) value = JSON.parse(text) as typeof value;
+  } catch {
+    // A gateway's page, or half an answer.
     throw new ServerRefusal(
-      value.message ?? `The server answered ${response.status}.`,
-      response.status,
-      value.detail,
+      ok
+        ? 'The server’s answer came incomplete. Try again.'
+        : `The server cannot answer just now (${status}). Try again in a moment.`,
+      ok ? 0 : status,
     );
+  }
+  if (!ok) throw new ServerRefusal(value.message ?? `The server answered ${status}.`, status, value.detail);
   return value as T;
 }
 
@@ -93,9 +104,11 @@ export function sendFile<T>(
     xhr.open('POST', path);
     xhr.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
     xhr.onload = () => {
-      const value = xhr.responseText ? (JSON.parse(xhr.responseText) as { message?: string }) : {};
-      if (xhr.status < 300) resolve(value as T);
-      else reject(new ServerRefusal(value.message ?? `The server answered ${xhr.status}.`, xhr.status));
+      try {
+        resolve(answerOf<T>(xhr.responseText, xhr.status));
+      } catch (error) {
+        reject(error as ServerRefusal);
+      }
     };
     xhr.onerror = () =>
       reject(new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0));

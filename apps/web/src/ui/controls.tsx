@@ -1,7 +1,10 @@
 import { Slider as RadixSlider, ToggleGroup, Select as RadixSelect, Switch as RadixSwitch } from 'radix-ui';
 import { readColour } from '@scenograph/core/raster/read-colour';
 import { Check, ChevronDown, Pipette } from 'lucide-react';
+import { NumberField } from './number-field';
 import { useEffect, useId, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
+
+export { NumberField };
 
 type Tone = 'plain' | 'main' | 'quiet' | 'danger';
 
@@ -40,72 +43,6 @@ export function IconButton({
     >
       {children}
     </button>
-  );
-}
-
-/** A number with its unit, written by hand or stepped with the arrow keys; reports when it is settled. */
-export function NumberField({
-  label,
-  value,
-  unit,
-  onCommit,
-  min = -100000,
-  max = 100000,
-  step = 1,
-  digits = 0,
-  hideLabel = false,
-  disabled,
-}: {
-  label: string;
-  value: number | null;
-  unit: string;
-  onCommit(value: number): void;
-  min?: number;
-  max?: number;
-  step?: number;
-  digits?: number;
-  hideLabel?: boolean;
-  disabled?: boolean;
-}) {
-  const id = useId();
-  const shown = value === null ? '' : String(Number(value.toFixed(digits)));
-  const [text, setText] = useState(shown);
-  useEffect(() => setText(shown), [shown]);
-  const commit = (next: number) => {
-    if (Number.isFinite(next)) onCommit(Math.min(max, Math.max(min, next)));
-    else setText(shown);
-  };
-  return (
-    <div className="flex items-center gap-1.5">
-      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-ink-2 w-14 shrink-0 text-[12px]'}>
-        {label}
-      </label>
-      <div className="border-line focus-within:border-spruce bg-card flex h-6.5 w-full min-w-0 items-center rounded-md border px-1.5">
-        <input
-          id={id}
-          inputMode="decimal"
-          disabled={disabled}
-          className="measure w-full min-w-0 bg-transparent text-right outline-none disabled:text-ink-3"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={() => {
-            const next = Number.parseFloat(text.replace(',', '.'));
-            if (text !== shown) commit(next);
-          }}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') commit(Number.parseFloat(text.replace(',', '.')));
-            if (e.key === 'Escape') setText(shown);
-            if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
-              e.preventDefault();
-              const by = (e.key === 'ArrowUp' ? 1 : -1) * step * (e.shiftKey ? 10 : 1);
-              commit((value ?? 0) + by);
-            }
-            e.stopPropagation();
-          }}
-        />
-        <span className="measure text-ink-2 pl-1">{unit}</span>
-      </div>
-    </div>
   );
 }
 

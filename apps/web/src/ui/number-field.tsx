@@ -1,0 +1,98 @@
+import { useEffect, useId, useState } from 'react';
+import { readTyped } from '@scenograph/core/shot/read-number';
+
+/**
+ * A number with its unit: typed as people write numbers, also as a sum ("2 * 40") or in another unit of length; stepped
+ * with the arrow keys, ten times as far with Shift. Enter and leaving the field commit, Escape restores.
+ */
+export function NumberField({
+  label,
+  value,
+  unit,
+  onCommit,
+  min = -100000,
+  max = 100000,
+  step = 1,
+  digits = 0,
+  hideLabel = false,
+  disabled,
+}: {
+  label: string;
+  value: number | null;
+  unit: string;
+  onCommit(value: number): void;
+  min?: number;
+  max?: number;
+  step?: number;
+  digits?: number;
+  hideLabel?: boolean;
+  disabled?: boolean;
+}) {
+  const id = useId();
+  const shown = value === null ? '' : String(Number(value.toFixed(digits)));
+  const [text, setText] = useState(shown);
+  const [unread, setUnread] = useState(false);
+  const restore = () => {
+    setText(shown);
+    setUnread(false);
+  };
+  useEffect(() => {
+    setText(shown);
+    setUnread(false);
+  }, [shown]);
+  const commit = (next: number) => {
+    const held = Math.min(max, Math.max(min, next));
+    setUnread(false);
+    onCommit(held);
+    // Where nothing changes outside, the field still says what counts.
+    setText(String(Number(held.toFixed(digits))));
+  };
+  /** Takes what was typed; what was not changed stays as exact as it is. */
+  const take = (): boolean => {
+    if (text === shown) return true;
+    const typed = readTyped(text, unit, { pointGroups: digits === 0 });
+    if (typed === null) return false;
+    commit(typed);
+    return true;
+  };
+  return (
+    <div className="flex items-center gap-1.5">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-ink-2 w-14 shrink-0 text-[12px]'}>
+        {label}
+      </label>
+      <div
+        className={`bg-card flex h-6.5 w-full min-w-0 items-center rounded-md border px-1.5 ${unread ? 'border-coral' : 'border-line focus-within:border-spruce'}`}
+      >
+        <input
+          id={id}
+          inputMode="decimal"
+          disabled={disabled}
+          aria-invalid={unread || undefined}
+          title={
+            unread
+              ? `This cannot be read as a number of ${unit || 'this kind'}. Write one such as 12.5 or 2 * 40.`
+              : undefined
+          }
+          className="measure w-full min-w-0 bg-transparent text-right outline-none disabled:text-ink-3"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={() => {
+            if (!take()) restore();
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') setUnread(!take());
+            if (e.key === 'Escape') restore();
+            if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+              e.preventDefault();
+              const by = (e.key === 'ArrowUp' ? 1 : -1) * step * (e.shiftKey ? 10 : 1);
+              const from = text === shown ? (value ?? 0) : (readTyped(text, unit) ?? value ?? 0);
+              commit(from + by);
+            }
+            e.stopPropagation();
+          }}
+        />
+        <span className="measure text-ink-2 pl-1">{unit}</span>
+      </div>
+    </div>
+  );
+}
