@@ -71,18 +71,40 @@ async function jest(project, env = {}) {
   counts.failed += numFailedTests + numRuntimeErrorTestSuites;
 }
 
-async function playwright(env) {
-  const report = join(folder, 'browser.json');
-  await runCommand(process.execPath, ['node_modules/@playwright/test/cli.js', 'test'], {
+/** Titles of the browser tests in a report that ended with one of these outcomes. */
+function titlesOf({ suites = [], specs = [] }, outcomes) {
+  return [
+    ...specs.filter((spec) => spec.tests.some((t) => outcomes.includes(t.status))).map((spec) => spec.title),
+    ...suites.flatMap((suite) => titlesOf(suite, outcomes)),
+  ];
+}
+
+async function runBrowser(env, more = []) {
+  const report = join(folder, `browser-${more.length}.json`);
+  await runCommand(process.execPath, ['node_modules/@playwright/test/cli.js', 'test', ...more], {
     env: { ...process.env, ...env, SCENOGRAPH_REPORT: report },
   }).catch(() => undefined);
-  if (!existsSync(report)) {
+  return existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
+}
+
+/** The browser tests. One that passes only when it is tried again is named, and run once more: twice so is a failure. */
+async function playwright(env) {
+  const first = await runBrowser(env);
+  if (!first) {
     counts.failed++;
     return;
   }
-  const { stats, errors } = JSON.parse(readFileSync(report, 'utf8'));
-  counts.passed += stats.expected + stats.flaky;
-  counts.failed += stats.unexpected + (errors?.length ?? 0);
+  counts.passed += first.stats.expected;
+  counts.failed += first.stats.unexpected + (first.errors?.length ?? 0);
+  const unsteady = titlesOf(first, ['flaky']);
+  if (!unsteady.length) return;
+  say(`Passed only when tried again:\n${unsteady.map((t) => `  ${t}`).join('\n')}\nThese are run once more.`);
+  const escaped = unsteady.map((t) => t.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  const again = await runBrowser(env, ['--grep', escaped.join('|')]);
+  const twice = again ? titlesOf(again, ['flaky', 'unexpected']) : unsteady;
+  for (const title of twice) say(`Not steady: ${title}`);
+  counts.passed += unsteady.length - twice.length;
+  counts.failed += twice.length;
 }
 
 try {

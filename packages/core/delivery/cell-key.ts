@@ -93,14 +93,9 @@ export function cellKeys(digest: Digest): {
 function slotMeasures(slot: Slot): string {
   const { width, height, coverage, marginShare, safeShare, formats, maxBytes, colourSpace, density } = slot;
   return JSON.stringify([
-    width,
-    height,
-    coverage,
-    marginShare,
-    safeShare,
-    formats,
-    maxBytes,
-    colourSpace,
-    density,
+    [width, height, coverage, marginShare, safeShare],
+    [formats, maxBytes, colourSpace, density],
+    // White ground changes how a group is fitted, a transparent one which formats are taken.
+    slot.background.kind,
   ]);
 }

@@ -11,8 +11,9 @@ export interface NameValues {
 
 const KEYS = ['sku', 'listing', 'marketplace', 'slot', 'variant', 'shot', 'n'];
 
-/** No longer than this, so that every file system takes it. */
+/** No longer than this, so that every file system takes it: a path, and a folder in it. */
 const LONGEST = 180;
+const LONGEST_FOLDER = 60;
 
 /**
  * A file's path without extension from a pattern such as `{sku}_{slot}` or `{sku}/{slot}`: a slash in the pattern makes
@@ -32,12 +33,29 @@ export function fileName(pattern: string, values: NameValues): string {
         );
       return safe(String(values[key as keyof NameValues]));
     });
-    const clean = safe(filled).replace(/^[.-]+|[.-]+$/g, '');
+    const clean = trimmed(safe(filled));
     if (!clean) throw new Error(`The file name pattern "${pattern}" gives an empty name.`);
     return clean;
   });
-  return parts.join('/').slice(0, LONGEST);
+  return shortened(parts).join('/');
 }
+
+/** A path's parts cut so that the whole is not too long and the file keeps a name of its own. */
+function shortened(parts: string[]): string[] {
+  const total = parts.reduce((sum, p) => sum + p.length + 1, -1);
+  if (total <= LONGEST) return parts;
+  const folders = parts.slice(0, -1);
+  const each = Math.min(LONGEST_FOLDER, Math.floor(LONGEST / 2 / Math.max(1, folders.length)) - 1);
+  const short = folders.map((f) => cut(f, Math.max(1, each)));
+  const used = short.reduce((sum, f) => sum + f.length + 1, 0);
+  return [...short, cut(parts[parts.length - 1], Math.max(1, LONGEST - used))];
+}
+
+/** Without what no name may begin or end with. */
+const trimmed = (name: string) => name.replace(/^[.-]+|[.-]+$/g, '');
+
+const cut = (name: string, length: number) =>
+  name.length <= length ? name : trimmed(name.slice(0, length)) || name.slice(0, length);
 
 /** Throws a sentence where a pattern cannot name files; values that may be empty are taken to be there. */
 export function checkPattern(pattern: string): void {
@@ -48,10 +66,7 @@ export function checkPattern(pattern: string): void {
 export const extension = (format: string) => (format === 'jpeg' ? 'jpg' : format);
 
 /** A text as the name of a file or folder; `instead` where nothing is left of it. */
-export const plainName = (text: string, instead: string) =>
-  safe(text)
-    .replace(/^[.-]+|[.-]+$/g, '')
-    .slice(0, LONGEST) || instead;
+export const plainName = (text: string, instead: string) => cut(trimmed(safe(text)), LONGEST) || instead;
 
 function safe(text: string): string {
   return text
@@ -59,6 +74,13 @@ function safe(text: string): string {
     .replace(/[\u0300-\u036f]/g, '')
     .replace(/[^A-Za-z0-9._-]+/g, '-')
     .replace(/-{2,}/g, '-');
+}
+
+/** A name with a number at its end, no longer than names may be. */
+function numbered(name: string, n: number): string {
+  const folder = name.slice(0, name.lastIndexOf('/') + 1);
+  const end = `-${n}`;
+  return `${folder}${cut(name.slice(folder.length), LONGEST - folder.length - end.length)}${end}`;
 }
 
 /** Names made different by a number where two would clash (upper and lower case count as the same). */
@@ -69,7 +91,7 @@ export function uniqueNames(names: string[]): string[] {
     let candidate = name;
     // Where it was the last time: thousands of one name are numbered in one go.
     let n = next.get(name.toLowerCase()) ?? 2;
-    for (; used.has(candidate.toLowerCase()); n++) candidate = `${name}-${n}`;
+    for (; used.has(candidate.toLowerCase()); n++) candidate = numbered(name, n);
     next.set(name.toLowerCase(), n);
     used.add(candidate.toLowerCase());
     return candidate;
