@@ -53,5 +53,5 @@ test('from a photo never seen before to a downloaded ZIP', async ({ page }) => {
   expect(download.suggestedFilename()).toBe('Blue-bowl.zip');
   expect(zip.subarray(0, 2).toString()).toBe('PK');
   expect(zip.includes('manifest.csv')).toBe(true);
-  expect(zip.includes('BLU-BOW.main.jpg')).toBe(true);
+  expect(zip.includes('BLU-BOW-front.jpg')).toBe(true);
 });

@@ -279,6 +279,16 @@ test('three workers share a delivery; one is killed, one cut off; nothing is los
   await Promise.all(workers.slice(1).map((w) => end(w.child, 'SIGTERM')));
 });
 
+test('each product in the list says how many variants it has', async () => {
+  const { products } = (await call('GET', '/api/products')).body as {
+    products: { title: string; count: number; variants: unknown[] }[];
+  };
+  expect(products.length).toBeGreaterThan(0);
+  for (const { title, count, variants } of products)
+    expect([title, Math.min(count, 12)]).toEqual([title, variants.length]);
+  expect(products.some((p) => p.count > 1)).toBe(true);
+});
+
 test('a recipe runs over products, runs again only what changed, and says why a step failed', async () => {
   const worker = (await startWorker()).child;
   const products = (await call('GET', '/api/products')).body.products as { id: string; title: string }[];

@@ -95,7 +95,8 @@ export class ProductsController {
       this.db
         .select({
           ...getTableColumns(products),
-          count: sql<number>`(select count(*)::int from ${variants} where ${variants.productId} = ${products.id})`,
+          // In what is selected from one table Drizzle leaves the tables' names out, so they stand here.
+          count: sql<number>`(select count(*)::int from variants v where v.product_id = products.id)`,
         })
         .from(products)
         .where(found)
