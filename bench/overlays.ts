@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { cutOut } from '@scenograph/core/cutout/index';
 import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
-import { lookAtWords } from '@scenograph/core/paint/look-at-words';
+import { observeWords } from '@scenograph/core/paint/legibility-report';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
@@ -44,7 +44,7 @@ export async function benchOverlays(root: string): Promise<void> {
   const painter = createPainter(async () => cutout);
   const filled = (id: string) => fillTemplate(DESIGNS.find((d) => d.id === id)!.document, data, 'stand');
 
-  // One overlay under the hand, at the size the stage shows.
+  // One overlay while it is dragged, at the size the stage shows.
   for (const id of ['sale-half', 'review', 'quality', 'summer']) {
     const shot = filled(id);
     const moved = (i: number): Shot => ({
@@ -121,7 +121,7 @@ export async function benchOverlays(root: string): Promise<void> {
     (await painter.paint(resolved, { scale: 0.5 })).pixels();
     plain.push(performance.now() - begun);
     begun = performance.now();
-    (await painter.paint(resolved, { scale: 0.5 }, lookAtWords().onlooker)).pixels();
+    (await painter.paint(resolved, { scale: 0.5 }, observeWords().observer)).pixels();
     looking.push(performance.now() - begun);
   }
   console.log(

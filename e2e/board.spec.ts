@@ -27,7 +27,7 @@ test('cells are chosen by row, column, range and filter, given to a shot, opened
   await expect(chosen).toContainText('14 cells chosen');
   await page.getByRole('button', { name: 'Choose all cells of Square, Fernway Social' }).click();
   await expect(chosen).toContainText('3 cells chosen');
-  await option(page, 'Choose cells', 'Owed');
+  await option(page, 'Choose cells', 'Missing');
   await expect(chosen).toContainText('3 cells chosen');
 
   // By keyboard: from the first cell down, one cell of another shot.
@@ -36,17 +36,17 @@ test('cells are chosen by row, column, range and filter, given to a shot, opened
   await grid.focus();
   for (const key of ['ArrowDown', 'ArrowRight', 'Escape', ' ']) await page.keyboard.press(key);
   await expect(cell(page, /^Ochre glaze, Gallery 1: /)).toHaveAttribute('aria-selected', 'true');
-  await option(page, 'Feed from', 'Winter table');
-  await expect(cell(page, /^Ochre glaze, Gallery 1: .*Fed by another shot/)).toBeVisible();
-  await expect(cell(page, /^Teal glaze, Gallery 1: .*Fed by another/)).toHaveCount(0);
+  await option(page, 'Fill from', 'Winter table');
+  await expect(cell(page, /^Ochre glaze, Gallery 1: .*Filled by another shot/)).toBeVisible();
+  await expect(cell(page, /^Teal glaze, Gallery 1: .*Filled by another/)).toHaveCount(0);
   await grid.focus();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(
     new RegExp(`/shots/${shots.find((s) => s.title === 'Winter table')!.id}.*variant=${variants[1].id}`),
   );
   await page.goBack();
-  await page.getByRole('button', { name: 'Undo: Feed from Winter table' }).click();
-  await expect(cell(page, /^Ochre glaze, Gallery 1: .*Fed by another/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo: Fill from Winter table' }).click();
+  await expect(cell(page, /^Ochre glaze, Gallery 1: .*Filled by another/)).toHaveCount(0);
 });
 
 test('a difference for one variant stays its own, whatever the slot does', async ({ page, request }) => {
@@ -172,7 +172,7 @@ test('shots are compared in a slot, one wins; its file is tried in several forma
   const glow = page.getByRole('region', { name: 'Glow' });
   await expect(glow.getByRole('list', { name: 'Measures' })).toContainText('Product coverage');
   await glow.getByRole('button', { name: 'Make it the winner' }).click();
-  await expect(glow.getByRole('button', { name: 'Feeds this slot' })).toBeVisible();
+  await expect(glow.getByRole('button', { name: 'Fills this slot' })).toBeVisible();
 
   await page.goto(`/listings/${listing.id}/encoding${query}`);
   const ways = page.getByRole('complementary', { name: 'Ways to write it' }).getByRole('listitem');
@@ -189,7 +189,7 @@ test('shots are compared in a slot, one wins; its file is tried in several forma
   // Both are steps of the board.
   await page.goto(`/listings/${listing.id}`);
   await page.getByRole('button', { name: /^Undo: Encoding of Card/ }).click();
-  await page.getByRole('button', { name: /^Undo: Feed from Glow/ }).click();
+  await page.getByRole('button', { name: /^Undo: Fill from Glow/ }).click();
   await expect(page.getByRole('combobox', { name: 'Shot for Oddment Lane Card' })).toContainText(
     'Morning sill',
   );

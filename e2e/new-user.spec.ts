@@ -19,7 +19,7 @@ async function newPhoto(): Promise<Buffer> {
 test('from a photo never seen before to a downloaded ZIP', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'New listing from photos' }).click();
-  await page.getByLabel('Photos to bring in').setInputFiles([
+  await page.getByLabel('Photos to import').setInputFiles([
     { name: 'blue-bowl.jpg', mimeType: 'image/jpeg', buffer: await newPhoto() },
     { name: 'broken.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('oops') },
   ]);

@@ -54,14 +54,14 @@ test('dragging a handle scales in proportion; dragging the product moves it', as
   expect((await value('Left')) - left).toBeCloseTo(50 / zoom, -1);
 });
 
-test('a change made in a slot stays in that slot; a stop is mended with one click and can be reset', async ({
+test('a change made in a slot stays in that slot; a failed check is mended with one click and can be reset', async ({
   page,
   request,
 }) => {
   const { shots } = await findListing(request, 'Autumn planters');
   await openStage(page, shots.find((s) => s.title === 'Morning sill')!.id);
   const card = page.getByRole('region', { name: 'Sizes' }).getByRole('button', { name: /Card/ });
-  await expect(card.getByRole('img', { name: 'stop' })).toBeVisible({ timeout: 240_000 });
+  await expect(card.getByRole('img', { name: 'failed' })).toBeVisible({ timeout: 240_000 });
   await card.click();
   await page.getByRole('button', { name: 'Hide them in this slot' }).click();
   await expect(card.getByRole('img', { name: 'pass' })).toBeVisible();

@@ -1,5 +1,5 @@
 import { alphaPlane } from '@scenograph/core/raster/pixels';
-import { lookAtWords, type WordLook } from '@scenograph/core/paint/look-at-words';
+import { observeWords, type LegibilityReport } from '@scenograph/core/paint/legibility-report';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { judgeMeasures, measureAll, type Measures } from '@scenograph/core/spec/checks/index';
 import { neutralShot } from '@scenograph/core/spec/checks/neutral-shot';
@@ -16,14 +16,14 @@ const PRODUCTS_SIDE = 1000;
 export async function paintAndLook(
   painter: Painter,
   shot: ResolvedShot,
-): Promise<{ painted: Painted; words: WordLook[] }> {
-  const { onlooker, looks } = lookAtWords();
-  const painted = await painter.paint(shot, {}, onlooker);
-  return { painted, words: looks() };
+): Promise<{ painted: Painted; words: LegibilityReport[] }> {
+  const { observer, reports } = observeWords();
+  const painted = await painter.paint(shot, {}, observer);
+  return { painted, words: reports() };
 }
 
 export interface Facts {
-  words: WordLook[] | null;
+  words: LegibilityReport[] | null;
   alt?: string | null;
   file?: FileFacts | null;
 }
@@ -58,7 +58,7 @@ export async function measureAt(
 export async function measurePainted(
   painter: Painter,
   shot: ResolvedShot,
-  { painted, words }: { painted: Painted; words: WordLook[] | null },
+  { painted, words }: { painted: Painted; words: LegibilityReport[] | null },
   slot: Slot,
   slotKey: string,
 ): Promise<CheckResult[]> {

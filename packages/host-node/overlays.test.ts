@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { NO_EFFECTS } from '@scenograph/core/elements/effects';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { inkFor } from '@scenograph/core/elements/watermark/definition';
-import { lookAtWords, type WordLook } from '@scenograph/core/paint/look-at-words';
+import { observeWords, type LegibilityReport } from '@scenograph/core/paint/legibility-report';
 import { contrastRatio, parseHex, relativeLuminance } from '@scenograph/core/raster/colour';
 import { psnr } from '@scenograph/core/raster/compare';
 import type { ProductData } from '@scenograph/core/shot/data';
@@ -61,10 +61,10 @@ const panel = (id: string, colour: string, box: { x: number; y: number; width: n
   radius: 0,
   box: { ...box, rotation: 0 },
 });
-async function looked(shot: ResolvedShot, scale = 1): Promise<WordLook[]> {
-  const { onlooker, looks } = lookAtWords();
-  await painter.paint(shot, { scale }, onlooker);
-  return looks();
+async function looked(shot: ResolvedShot, scale = 1): Promise<LegibilityReport[]> {
+  const { observer, reports } = observeWords();
+  await painter.paint(shot, { scale }, observer);
+  return reports();
 }
 const pixel = ({ data, width }: Rgba, x: number, y: number) => [
   ...data.subarray((y * width + x) * 4, (y * width + x) * 4 + 3),

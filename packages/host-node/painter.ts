@@ -3,7 +3,7 @@ import {
   environmentOf,
   needsOf,
   paintShot,
-  type Onlooker,
+  type PaintObserver,
   type Painted,
 } from '@scenograph/core/paint/paint-shot';
 import { paintLayers, type Layer } from '@scenograph/core/paint/paint-layers';
@@ -19,7 +19,7 @@ export interface Painter {
   paint(
     shot: ResolvedShot,
     options?: { scale?: number; productsOnly?: boolean; draft?: boolean; resumes?: boolean },
-    onlooker?: Onlooker,
+    observer?: PaintObserver,
   ): Promise<Painted>;
   /** The shot layer by layer at its own size, and as one picture. */
   layers(shot: ResolvedShot): Promise<{ layers: Layer[]; merged: Rgba }>;
@@ -87,12 +87,12 @@ export function createPainter(
   };
 
   return {
-    async paint(shot, options = {}, onlooker) {
+    async paint(shot, options = {}, observer) {
       const { pictures: held, typefaces } = await gather(shot);
       const painted = paintShot(
         shot,
         { host: nodeHost, cache, pictures: held, typefaces, ...options },
-        onlooker,
+        observer,
       );
       await shrink();
       return painted;

@@ -19,7 +19,7 @@ import {
 } from '@scenograph/host-node/read-picture';
 import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
 import { Command, InvalidArgumentError } from 'commander';
-import { explain, parseJson, print, round, Unusable, write } from './common';
+import { explain, parseJson, print, round, InputError, write } from './common';
 import { addFillCommand } from './fill-command';
 import { addPrintCommand } from './print-command';
 import { addRenderCommand } from './render-command';
@@ -226,7 +226,7 @@ function formatOf(file: string): Format {
   const found = ({ '.jpg': 'jpeg', '.jpeg': 'jpeg', '.png': 'png', '.webp': 'webp' } as const)[
     extname(file).toLowerCase() as '.jpg'
   ];
-  if (!found) throw new Unusable(`"${file}" must end in .jpg, .png or .webp, which says the format.`);
+  if (!found) throw new InputError(`"${file}" must end in .jpg, .png or .webp, which says the format.`);
   return found;
 }
 
@@ -274,7 +274,7 @@ async function readOutline(file: string, photo: Rgba): Promise<Plane> {
   if (taken.format === 'svg') return rasterOutline(bytes, photo.width, photo.height);
   const shape = taken.width / taken.height / (photo.width / photo.height);
   if (shape < 0.98 || shape > 1.02)
-    throw new Unusable(
+    throw new InputError(
       `"${file}" is ${taken.width} x ${taken.height} pixels; the photo is ${photo.width} x ${photo.height}. An outline needs the same shape as its photo.`,
     );
   return decodeGrey(taken.working?.bytes ?? bytes);
@@ -305,7 +305,7 @@ try {
   await program.parseAsync();
 } catch (error) {
   const known =
-    error instanceof Unusable ||
+    error instanceof InputError ||
     error instanceof RefusedPicture ||
     error instanceof NoProductError ||
     error instanceof ByteLimitError;

@@ -3,7 +3,7 @@ import { dirname, resolve } from 'node:path';
 import { InvalidArgumentError } from 'commander';
 
 /** A sentence for the user; anything else that is thrown is a fault of ours. */
-export class Unusable extends Error {}
+export class InputError extends Error {}
 
 /** Written beside its place and moved there: a run that is broken off leaves no half file. */
 export async function write(file: string, bytes: Uint8Array): Promise<void> {
@@ -40,7 +40,7 @@ export function parseJson(file: string, text: string): unknown {
   try {
     return JSON.parse(text);
   } catch {
-    throw new Unusable(`${file} is not valid JSON.`);
+    throw new InputError(`${file} is not valid JSON.`);
   }
 }
 
@@ -48,6 +48,6 @@ export function explain<T>(file: string, read: () => T): T {
   try {
     return read();
   } catch (error) {
-    throw error instanceof Unusable ? error : new Unusable(`${file}: ${(error as Error).message}`);
+    throw error instanceof InputError ? error : new InputError(`${file}: ${(error as Error).message}`);
   }
 }

@@ -5,7 +5,7 @@ import { fillHole, FillError } from '@scenograph/core/retouch/fill';
 import type { Format } from '@scenograph/core/spec/slot';
 import { encodePicture } from '@scenograph/host-node/encode';
 import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/read-picture';
-import { print, Unusable, write } from './common';
+import { print, InputError, write } from './common';
 
 /** `scenograph fill`: a marked part of a picture grown over from its surroundings. */
 export function addFillCommand(program: Command, formatOf: (file: string) => Format): void {
@@ -27,14 +27,14 @@ export function addFillCommand(program: Command, formatOf: (file: string) => For
       const mask = await decodeGrey(takenMask.working?.bytes ?? rawMask);
       const marked = mask.data.reduce((sum, v) => sum + (v > 0.02 ? 1 : 0), 0);
       if (!marked)
-        throw new Unusable(
+        throw new InputError(
           `"${options.mask}" marks nothing: it is black all over. Paint white what is to be filled.`,
         );
       let filled;
       try {
         filled = fillHole(picture, mask, { seed: options.seed });
       } catch (error) {
-        if (error instanceof FillError) throw new Unusable(error.message);
+        if (error instanceof FillError) throw new InputError(error.message);
         throw error;
       }
       const { bytes, quality } = await encodePicture(filled, format);

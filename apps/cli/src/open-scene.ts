@@ -7,7 +7,7 @@ import { reduceTo } from '@scenograph/core/raster/resample';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { estimateAreas } from '@scenograph/core/surface/estimate-areas';
 import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
-import { Unusable } from './common';
+import { InputError } from './common';
 
 /** Smaller pictures show too little. */
 const SMALLEST = 300;
@@ -19,7 +19,7 @@ export async function openScene(file: string) {
   const folder = dirname(file);
   const stem = basename(file).replace(/\.json$/i, '');
   const picture = ['jpg', 'jpeg', 'png', 'webp'].map((e) => join(folder, `${stem}.${e}`)).find(existsSync);
-  if (!picture) throw new Unusable(`"${file}" has no picture of the same name beside it.`);
+  if (!picture) throw new InputError(`"${file}" has no picture of the same name beside it.`);
   const files = new Map<string, Buffer>();
   const keep = async (path: string) => {
     const bytes = await readFile(path);
@@ -31,11 +31,11 @@ export async function openScene(file: string) {
   };
   const shown = await keep(picture);
   if (shown.width !== survey.width || shown.height !== survey.height)
-    throw new Unusable(
+    throw new InputError(
       `"${basename(picture)}" is ${shown.width} x ${shown.height} pixels; its side-file was surveyed at ${survey.width} x ${survey.height}.`,
     );
   if (Math.min(shown.width, shown.height) < SMALLEST)
-    throw new Unusable(
+    throw new InputError(
       `"${basename(picture)}" is ${shown.width} x ${shown.height} pixels; a scene needs at least ${SMALLEST} on each side.`,
     );
   const occluder = rest.occluderFile ? (await keep(join(folder, rest.occluderFile))).hash : null;
@@ -58,6 +58,6 @@ async function readOrRefuse<T>(read: () => Promise<T>): Promise<T> {
     return await read();
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code) throw error;
-    throw new Unusable((error as Error).message);
+    throw new InputError((error as Error).message);
   }
 }

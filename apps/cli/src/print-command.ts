@@ -14,7 +14,7 @@ import { areaPxPerMm, artworkDensity, fittedPlace, newPrint } from '@scenograph/
 import { takeArtwork } from '@scenograph/host-node/artwork';
 import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
-import { print, readMillimetres, readShare, round, Unusable, write } from './common';
+import { print, readMillimetres, readShare, round, InputError, write } from './common';
 import { openScene } from './open-scene';
 
 interface PrintOptions {
@@ -48,7 +48,7 @@ export function addPrintCommand(program: Command, formatOf: (file: string) => Fo
     const { areas } = scene.survey;
     const area = options.area ? areas.find((a) => a.id === options.area) : areas[0];
     if (!area)
-      throw new Unusable(
+      throw new InputError(
         options.area && areas.length
           ? `The mockup has no print area "${options.area}"; it has ${areas.map((a) => a.id).join(', ')}.`
           : `"${mockupFile}" has no print area. Survey one in the application, or give it one in its side-file.`,
@@ -73,12 +73,12 @@ export function addPrintCommand(program: Command, formatOf: (file: string) => Fo
     try {
       surfaceOf(area, blankOf(fill));
     } catch (error) {
-      if (error instanceof SurveyError) throw new Unusable(error.message);
+      if (error instanceof SurveyError) throw new InputError(error.message);
       throw error;
     }
     const painter = createPainter(async (wanted) => {
       const bytes = wanted === hash ? artwork.png : scene.files.get(wanted);
-      if (!bytes) throw new Unusable('A picture of the mockup is missing.');
+      if (!bytes) throw new InputError('A picture of the mockup is missing.');
       return bytes;
     });
     const painted = await painter.paint(resolveBase({ ...shot, elements: [{ ...backdrop, fill }] }, null));

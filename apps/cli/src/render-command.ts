@@ -11,7 +11,7 @@ import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
 import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
-import { explain, parseJson, print, Unusable, write } from './common';
+import { explain, parseJson, print, InputError, write } from './common';
 
 interface Options {
   assets: string;
@@ -117,7 +117,7 @@ async function findAssets(folder: string, hashes: string[]): Promise<Map<string,
     }
   const missing = hashes.filter((h) => !found.has(h));
   if (missing.length)
-    throw new Unusable(
+    throw new InputError(
       `${missing.length} of ${hashes.length} files that the shot names are not in ${folder}: ${missing.join(', ')}.`,
     );
   return found;

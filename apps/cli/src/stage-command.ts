@@ -11,14 +11,20 @@ import { newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
 import { emptyShot } from '@scenograph/core/shot/document';
 import { baseOfCutout, productPxPerMm } from '@scenograph/core/stage/base';
 import { groundOf } from '@scenograph/core/stage/ground';
-import { basePoint, movedOnGround, pitchNote, standingOf, trueSizeBox } from '@scenograph/core/stage/stand';
+import {
+  basePoint,
+  movedOnGround,
+  pitchNote,
+  groundPlacement,
+  trueSizeBox,
+} from '@scenograph/core/stage/stand';
 import type { Light } from '@scenograph/core/stage/light';
 import { encodePicture, encodePng } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
 import type { Format } from '@scenograph/core/spec/slot';
 import { openScene } from './open-scene';
-import { print, readMillimetres, readShare, round, Unusable, write } from './common';
+import { print, readMillimetres, readShare, round, InputError, write } from './common';
 
 interface StageOptions {
   spot?: string;
@@ -55,7 +61,7 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     const format = formatOf(options.output);
     const scene = await openScene(sceneFile);
     if (!sceneCamera(scene.survey))
-      throw new Unusable(
+      throw new InputError(
         `"${sceneFile}" knows no standing plane: give its plane's corners, or a horizon with a known height or a spot.`,
       );
     const cutout = await openCutout(cutoutFile);
@@ -65,7 +71,7 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     const spots = scene.survey.spots;
     const spot = options.spot ? spots.find((s) => s.id === options.spot) : spots[0];
     if (!spot)
-      throw new Unusable(
+      throw new InputError(
         options.spot
           ? `The scene has no spot "${options.spot}"; it has ${spots.map((s) => s.id).join(', ') || 'none'}.`
           : 'The scene has no stand spot. Add one to its side-file, or survey it.',
@@ -95,14 +101,14 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
     const painter = createPainter(async (hash) => {
       const bytes = hash === cutout.hash ? cutout.bytes : scene.files.get(hash);
-      if (!bytes) throw new Unusable('A picture of the scene is missing.');
+      if (!bytes) throw new InputError('A picture of the scene is missing.');
       return bytes;
     });
     const painted = await painter.paint(resolved);
     const { drift, held } = await painter.with(resolved, (environment) => toneOf(product, environment));
     const { bytes, quality } = await encodePicture(painted.pixels(), format);
     await write(options.output, bytes);
-    const standing = standingOf(product, ground, shot.frame)!;
+    const standing = groundPlacement(product, ground, shot.frame)!;
     const at = basePoint(product);
     print({
       output: options.output,
@@ -130,7 +136,8 @@ async function openCutout(file: string) {
   const taken = await takePicture(basename(file), raw, ['png', 'webp']);
   const image = await decodePicture(taken.working?.bytes ?? raw);
   const bounds = boundsAbove(alphaPlane(image), 0.02);
-  if (!bounds) throw new Unusable(`"${file}" is empty: nothing in it is opaque. Cut the product out again.`);
+  if (!bounds)
+    throw new InputError(`"${file}" is empty: nothing in it is opaque. Cut the product out again.`);
   const trimmed = crop(image, bounds);
   const bytes = await encodePng(trimmed);
   return { image: trimmed, bytes, hash: createHash('sha256').update(bytes).digest('hex') };

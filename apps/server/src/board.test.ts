@@ -5,7 +5,7 @@ import pg from 'pg';
 import sharp from 'sharp';
 import { testServer, unzip, until } from './test-server';
 
-/** The slot board: what is owed, made, out of date and wrong; data, deliveries and recipes on the built server. */
+/** The slot board: what is missing, made, out of date and wrong; data, deliveries and recipes on the built server. */
 
 const server = testServer();
 const { call, end, startWorker } = server;
@@ -113,7 +113,7 @@ test('a cutout that nobody has looked at is told in every cell that shows it, un
   await end(worker, 'SIGTERM');
 });
 
-test('cells are fed singly or by rule, a slot by its own, and every step can be taken back', async () => {
+test('cells are filled singly or by rule, a slot by its own, and every step can be taken back', async () => {
   const { id } = await listing('Autumn planters');
   const { variants, shots } = await detail(id);
   const [, , winter] = shots;
@@ -126,7 +126,7 @@ test('cells are fed singly or by rule, a slot by its own, and every step can be 
   const cell = { slotKey: 'fernway-social/square', variantId: variants[1].id };
   await call('PUT', `/api/listings/${id}/cells`, { cells: [cell], shotId: winter.id });
   expect(await at()).toEqual([start[0], '2f', start[2]]);
-  // Feeding the whole slot leaves the cell that says otherwise.
+  // Filling the whole slot leaves the cell that says otherwise.
   await call('PUT', `/api/listings/${id}/feeds`, { slot: cell.slotKey, shotId: shots[0].id });
   expect(await at()).toEqual(['0.', '2f', '0.']);
   await call('PUT', `/api/listings/${id}/cells`, { cells: [cell], shotId: 'slot' });
@@ -138,13 +138,13 @@ test('cells are fed singly or by rule, a slot by its own, and every step can be 
   await call('POST', `/api/listings/${id}/turn`, { way: 'undo' });
 
   const watering = await listing('Watering can');
-  expect(watering.owed).toBeGreaterThan(0);
+  expect(watering.missing).toBeGreaterThan(0);
   const filled = (await call('POST', `/api/listings/${watering.id}/fill`, {})).body;
   expect(filled.filled).toBeGreaterThan(0);
   const after = await listing('Watering can');
-  expect(after.owed).toBeLessThan(watering.owed);
+  expect(after.missing).toBeLessThan(watering.missing);
   const { label } = (await call('POST', `/api/listings/${watering.id}/turn`, { way: 'undo' })).body;
-  expect([label, (await listing('Watering can')).owed]).toEqual(['Fill empty slots', watering.owed]);
+  expect([label, (await listing('Watering can')).missing]).toEqual(['Fill empty slots', watering.missing]);
 });
 
 test('data changes in one step or not at all, goes out as a table, and comes back with undo', async () => {
@@ -333,7 +333,7 @@ test('a recipe runs over products, runs again only what changed, and says why a 
     expect(Object.values(p.steps).map((s) => s.state)).toEqual(['done', 'done', 'done', 'done', 'done']);
   const result = first.products.find((p) => p.productId === twine.id)!.steps;
   expect((await finished(result.deliver.made.delivery)).state).toBe('done');
-  expect(result.fit.says).toMatch(/3 slots fed/);
+  expect(result.fit.says).toMatch(/3 slots filled/);
   expect(await estimate()).toMatchObject({ steps: 0 });
 
   // Another scene: that branch and what comes after it, not the cutouts nor the shot on white.

@@ -134,7 +134,7 @@ test('outlines of another shape, empty or unsafe ones are refused with a sentenc
   expect((await keep('m.svg', nothing)).body.message).toMatch(/holds no outline/);
 });
 
-test('a scene is brought in, surveyed, refused where its measures do not fit, and goes out and in as a ZIP', async () => {
+test('a scene is imported, surveyed, refused where its measures do not fit, and goes out and in as a ZIP', async () => {
   const picture = await sharp({ create: { width: 800, height: 600, channels: 3, background: '#a08c74' } })
     .jpeg()
     .toBuffer();

@@ -208,7 +208,7 @@ function withoutSpecks(
     if (!options.holes || outside.list[k].area < minimum || !s.n) return false;
     const mean = s.l / s.n;
     const spread = Math.sqrt(Math.max(0, s.l2 / s.n - mean * mean));
-    // Coloured paper vouches for itself by its hue; grey and white only by lying close and even.
+    // Coloured paper is recognised by its hue; grey and white only by lying close and even.
     const coloured = s.chroma / s.n > 0.05;
     return s.deep / s.n < (coloured ? 9 : 4) && spread < (coloured ? 0.2 : 0.1) && mean > 0.4 && mean < 1.06;
   });

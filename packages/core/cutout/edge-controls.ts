@@ -11,7 +11,7 @@ export function edgeReach(edge: EdgeControls, k: number): number {
 /**
  * A matte after its edge controls, in this order: smooth (blurred, then made steep again about its middle), shift
  * (grey dilation or erosion by a disc), soften (Gaussian), crispness (steeper about its middle).
- * @param k photo pixels a pixel of the matte
+ * @param k photo pixels per pixel of the matte
  */
 export function applyEdgeControls(alpha: Plane, edge: EdgeControls, k: number): Plane {
   let out = alpha;

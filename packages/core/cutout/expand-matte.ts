@@ -59,7 +59,7 @@ export function expandMatte(picture: Rgba, place: Place, fine: FineMatte, spill 
       const i10 = y0 * fine.width + x1;
       const i01 = y1 * fine.width + x0;
       const i11 = y1 * fine.width + x1;
-      // Only EDGE pixels and their ring hold colours: the others have no say.
+      // Only EDGE pixels and their ring hold colours: the others are passed over.
       let w00 = (1 - fx) * (1 - fy);
       let w10 = fx * (1 - fy);
       let w01 = (1 - fx) * fy;

@@ -92,7 +92,7 @@ export function settleLabels(
     const colours = new Float32Array(n * 3);
     const known = new Uint8Array(n);
     for (const p of band) {
-      // The ring just outside the band vouches for its side.
+      // The ring just outside the band is evidence for its side.
       const x = p % width;
       for (const q of [p - 1, p + 1, p - width, p + width]) {
         if (q < 0 || q >= n || Math.abs((q % width) - x) > 1 || inBand[q] || known[q] || coarse[q] !== side)

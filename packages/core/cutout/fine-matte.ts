@@ -149,7 +149,7 @@ function edgeColours(fine: Rgba, labels: Uint8Array, inBand: Uint8Array, band: I
   const side = (label: number): Float32Array => {
     const colours = new Float32Array(n * 3);
     const known = new Uint8Array(n);
-    const vouch = (q: number) => {
+    const takeSample = (q: number) => {
       known[q] = 1;
       for (let c = 0; c < 3; c++) colours[q * 3 + c] = data[q * 4 + c];
     };
@@ -162,7 +162,7 @@ function edgeColours(fine: Rgba, labels: Uint8Array, inBand: Uint8Array, band: I
         for (let dx = -2; dx <= 2; dx++) {
           if (x + dx < 0 || x + dx >= width || y + dy < 0 || y + dy >= height) continue;
           const q = p + dy * width + dx;
-          if (!inBand[q] && !known[q] && labels[q] === label) vouch(q);
+          if (!inBand[q] && !known[q] && labels[q] === label) takeSample(q);
         }
     }
     let rest = propagate(colours, known, band, width, height, label ? 7 : 60);
@@ -177,7 +177,7 @@ function edgeColours(fine: Rgba, labels: Uint8Array, inBand: Uint8Array, band: I
             labels[p + 1] === label &&
             labels[p - width] === label &&
             labels[p + width] === label);
-        if (core) vouch(p);
+        if (core) takeSample(p);
       }
       rest = propagate(
         colours,

@@ -17,7 +17,7 @@ export interface OwnShadow {
  * The shadow that the camera saw on plain paper, as a soft layer that multiplies: how much darker each backdrop
  * pixel is than the empty backdrop's surface, carried on under the product by pull-push, freed of grain, and
  * kept where it hangs together with the product. Null where the backdrop is a pattern or no shadow is found.
- * @param product the product's outline at the analysis size; `k` photo pixels a pixel of it
+ * @param product the product's outline at the analysis size; `k` photo pixels per pixel of it
  */
 export function recoverOwnShadow(
   backdrop: Pick<ColourHypothesis, 'model' | 'shading'>,

@@ -76,9 +76,9 @@ export function shadingOf(
       residual[i] = Math.sqrt(dl * dl + da * da + db * db);
     }
     const depth = t < 0.97 ? (0.97 - t) / 0.05 : 0;
-    // On coloured paper the hue vouches for a shadow, however hard its edge.
-    const vouched = 1 / (1 + (ba * ba + bb * bb) / 0.0016);
-    if (depth > 0) residual[i] += depth * vouched * (0.35 + 0.6 * Math.min(3, edge[i] / 0.03));
+    // On coloured paper the hue is evidence for a shadow, however hard its edge.
+    const grey = 1 / (1 + (ba * ba + bb * bb) / 0.0016);
+    if (depth > 0) residual[i] += depth * grey * (0.35 + 0.6 * Math.min(3, edge[i] / 0.03));
   }
   if (!shadows) return { residual, deep, shade };
   const soft = softlyReached(lab, width, height, deep, shade);

@@ -39,7 +39,7 @@ export interface Solved extends Judgement {
   product: Uint8Array;
   labels: Uint8Array;
   fine: FineMatte;
-  /** Photo pixels a pixel of the fine matte. */
+  /** Photo pixels per pixel of the fine matte. */
   fineK: number;
   /** Where it may differ from what was solved before, in fine pixels; null where nothing has changed. */
   changed: Rect | null;
@@ -51,7 +51,7 @@ export interface Solved extends Judgement {
 /**
  * Carries out a recipe: corrections become certain pixels, the cut is made again with what they teach, its
  * outline is settled on the fine picture, and the matte is solved in a band around it.
- * @param quick the matte at half the fine size and with fewer rounds, for a view under the hand
+ * @param quick the matte at half the fine size and with fewer rounds, for a view while dragging
  * @param before what was solved last, by the same photo: where its outline stays, so does its matte
  */
 export function solve(

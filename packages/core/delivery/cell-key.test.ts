@@ -73,7 +73,7 @@ const change: fc.Arbitrary<Partial<Slot>> = fc.oneof(
   fc.record({ count: fc.integer({ min: 1, max: 20 }) }),
   fc.record({ title: fc.string({ minLength: 1 }) }),
   fc.record({
-    safeZones: fc.constant([{ title: 'Badge', x: 0, y: 0, width: 0.3, height: 0.2 }]),
+    safeZones: fc.constant<Slot['safeZones']>([{ title: 'Badge', x: 0, y: 0, width: 0.3, height: 0.2 }]),
   }),
 );
 

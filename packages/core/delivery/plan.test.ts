@@ -128,7 +128,7 @@ test("a cell's own difference stays its own, and the base reaches every cell tha
   expect(hidden(slotWide, 'b')).toBe(true);
 });
 
-test('cells that nothing feeds, or whose cutout is missing, are owed; names follow their pattern', () => {
+test('cells that nothing fills, or whose cutout is missing, are missing; names follow their pattern', () => {
   const shot = whiteShot(data('a'), 'stand');
   const plan = planner({
     listing: 'L',
@@ -141,10 +141,10 @@ test('cells that nothing feeds, or whose cutout is missing, are owed; names foll
     digest,
   });
   const [made, empty] = plan({ id: 'a', data: data('a') });
-  expect([made.fileName, made.words.alt, made.owed]).toEqual(['MB-a/m_1', 'clay', null]);
-  expect([empty.key, empty.owed]).toEqual([null, 'no-shot']);
+  expect([made.fileName, made.words.alt, made.missing]).toEqual(['MB-a/m_1', 'clay', null]);
+  expect([empty.key, empty.missing]).toEqual([null, 'no-shot']);
   const [bare] = plan({ id: 'b', data: data('b', { cutout: null, fields: {} }) });
-  expect([bare.owed, bare.key]).toEqual(['no-cutout', null]);
+  expect([bare.missing, bare.key]).toEqual(['no-cutout', null]);
   const [unsaid] = plan({ id: 'c', data: data('c', { fields: {} }) });
   expect(unsaid.words.alt).toBeNull();
 });

@@ -16,21 +16,21 @@ export interface PlannedShot {
 export interface PlanInput {
   listing: string;
   slots: { key: string; slot: Slot; sheet: Pick<SpecSheet, 'marketplace'> }[];
-  /** The shot that feeds a cell; null where none does. */
+  /** The shot that fills a cell; null where none does. */
   shotFor(slotKey: string, variantId: string): PlannedShot | null;
   encodings: Readonly<Record<string, Encoding>>;
   digest: Digest;
 }
 
-/** Why a cell has no picture: no shot feeds it, or the variant's cutout is not there. */
-export type Owed = 'no-shot' | 'no-cutout';
+/** Why a cell has no picture: no shot fills it, or the variant's cutout is not there. */
+export type Missing = 'no-shot' | 'no-cutout';
 
 export interface PlannedCell {
   variantId: string;
   slotKey: string;
   shot: PlannedShot | null;
-  owed: Owed | null;
-  /** Names the file by everything it depends on; null where it is owed. */
+  missing: Missing | null;
+  /** Names the file by everything it depends on; null where it is missing. */
   key: string | null;
   words: FileWords;
   encoding: Encoding;
@@ -82,17 +82,17 @@ export function planner({
       const cell = { variantId, slotKey, shot, fileName: name };
       const encoding = encodings[slotKey] ?? PLAIN_ENCODING;
       const nothing = { key: null, words: { alt: null, copyright: null, title: null }, encoding };
-      if (!shot) return { ...cell, ...nothing, owed: 'no-shot' };
+      if (!shot) return { ...cell, ...nothing, missing: 'no-shot' };
       let needs = follows.get(shot.document);
       if (needs === undefined) follows.set(shot.document, (needs = followsVariant(shot.document)));
-      if (needs && !data.cutout) return { ...cell, ...nothing, owed: 'no-cutout' };
+      if (needs && !data.cutout) return { ...cell, ...nothing, missing: 'no-cutout' };
       const words: FileWords = {
         alt: altOf(shot, data),
         copyright: data.brand?.title ? `© ${data.brand.title}` : null,
         title: data.variant ? `${data.title}, ${data.variant}` : data.title,
       };
       const key = keys.of({ shot: shot.document, slotKey, slot, data, encoding, words });
-      return { ...cell, owed: null, key, words, encoding };
+      return { ...cell, missing: null, key, words, encoding };
     });
 }
 

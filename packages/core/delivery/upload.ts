@@ -1,4 +1,4 @@
-/** What a marketplace's upload desk says to one file. */
+/** What a marketplace's test upload says to one file. */
 export interface UploadAnswer {
   file: string;
   slot: string;

@@ -124,7 +124,7 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   /** Words that may break into other lines when sizes are arranged; kinds without it keep their shape. */
   wraps?(element: E): { text: string; size: number; leading: number } | null;
   /** Points at a place of the product and so moves with it. */
-  clings?(element: E): boolean;
+  pointsAtProduct?(element: E): boolean;
   /** How important it is unless the user says otherwise: 1 is dropped first when room is short, 9 last. */
   weight: number;
   /** The element with all lengths of its own (not its box) multiplied by `factor`. */

@@ -26,14 +26,14 @@ export interface PaintOptions {
   scale?: number;
   /** Paint products alone on a clear ground, to measure where they are. */
   productsOnly?: boolean;
-  /** A painting under the hand, to be followed by a settled one. */
+  /** A painting made while dragging, to be followed by a settled one. */
   draft?: boolean;
   /** One shot is painted again and again: what lies under a changed overlay is kept and painted on from there. */
   resumes?: boolean;
 }
 
 /** Who looks on while a shot is painted: told after each visible element, with the picture as it is then. */
-export type Onlooker = (element: ShotElement, context: Canvas2D, environment: PaintEnvironment) => void;
+export type PaintObserver = (element: ShotElement, context: Canvas2D, environment: PaintEnvironment) => void;
 
 export interface Painted {
   context: Canvas2D;
@@ -48,7 +48,7 @@ export interface Painted {
  * stage and the delivered file. Everything named by `needsOf(shot)` must be in `pictures` and `typefaces`;
  * otherwise an error says what is missing.
  */
-export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: Onlooker): Painted {
+export function paintShot(shot: ResolvedShot, options: PaintOptions, observer?: PaintObserver): Painted {
   const { scale = 1, productsOnly = false } = options;
   const width = Math.max(1, Math.round(shot.width * scale));
   const height = Math.max(1, Math.round(shot.height * scale));
@@ -65,7 +65,7 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: 
   const lastBehind = subjects.filter((e) => e.kind !== 'product' || e.behind).at(-1);
   const foreground = visible.find((e) => e.kind === 'backdrop');
   const resume =
-    options.resumes && !onlooker && !productsOnly ? resumeFrom(visible, shot, options, width, height) : null;
+    options.resumes && !observer && !productsOnly ? resumeFrom(visible, shot, options, width, height) : null;
   if (resume?.kept) context.drawImage(resume.kept, 0, 0, shot.width, shot.height);
   for (let i = resume?.from ?? 0; i < visible.length; i++) {
     const element = visible[i];
@@ -80,7 +80,7 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, onlooker?: 
     if (element === subjects[0] && !productsOnly)
       for (const subject of subjects) elementKind(subject.kind).paintUnder?.(subject, context, environment);
     paintElement(element, context, environment);
-    onlooker?.(element, context, environment);
+    observer?.(element, context, environment);
     if (element === lastBehind && foreground?.kind === 'backdrop' && !productsOnly)
       paintForeground(foreground, context, environment);
   }

@@ -2,7 +2,7 @@ import type { Box } from '../elements/element';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import type { Slot } from '../spec/slot';
 import { groundOf, type Ground } from '../stage/ground';
-import { basePoint, drawnPxPerMm, scaledOnBase, standingOf, trueSizeBox } from '../stage/stand';
+import { basePoint, drawnPxPerMm, scaledOnBase, groundPlacement, trueSizeBox } from '../stage/stand';
 import { applyBrand } from '../brand/kit';
 import { type ProductData } from './data';
 import type { Shot, SlotFit } from './document';
@@ -184,7 +184,7 @@ export function swapProduct(
   const to = basePoint(next);
   next = { ...next, box: { ...next.box, x: next.box.x + from.x - to.x, y: next.box.y + from.y - to.y } };
   // A taller one reaches nearer to the camera: the share of true size is held where the ground tells it.
-  const share = standingOf(element, ground, frame)?.ratio;
+  const share = groundPlacement(element, ground, frame)?.ratio;
   return { ...next, box: (share && trueSizeBox(next, ground, frame, share)) || next.box };
 }
 

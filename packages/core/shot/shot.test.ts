@@ -10,7 +10,7 @@ import { resolveBase, resolveForSlot } from './resolve';
 import { whatCastsOnWhat } from '../stage/casts';
 import { groundOf } from '../stage/ground';
 import { readSceneFile } from '../stage/scene-file';
-import { basePoint, movedOnGround, scaledOnBase, standingOf, trueSizeBox } from '../stage/stand';
+import { basePoint, movedOnGround, scaledOnBase, groundPlacement, trueSizeBox } from '../stage/stand';
 import { elementBounds, fitPack, spreadPacks } from '../elements/product/pack';
 import { alignMoves, distributeMoves } from './align';
 import { newText, sceneShot, whiteShot } from './starters';
@@ -222,7 +222,7 @@ test('a product moved along the ground follows the perspective, and keeps its sh
   if (product.kind !== 'product') throw new Error('no product');
   const ground = groundOf(elements);
   const frame = { width: 2000, height: 1500 };
-  const ratio = (p: typeof product) => standingOf(p, ground, frame)!.ratio!;
+  const ratio = (p: typeof product) => groundPlacement(p, ground, frame)!.ratio!;
   expect(ratio(product)).toBeCloseTo(1, 3);
   const near = { ...product, box: movedOnGround(product, { x: 900, y: 1350 }, ground, frame) };
   expect(near.box.width).toBeGreaterThan(product.box.width * 1.15);
@@ -274,7 +274,7 @@ test('a pack fits the slot as one, its copies stand on the ground, and another c
   // Painted from the back: those behind are smaller.
   expect(widths[0]).toBeLessThan(widths[4] * 0.95);
   for (const copy of copies)
-    expect(copy.kind === 'product' && standingOf(copy, ground, shot.frame)!.ratio).toBeCloseTo(1, 1);
+    expect(copy.kind === 'product' && groundPlacement(copy, ground, shot.frame)!.ratio).toBeCloseTo(1, 1);
 });
 
 test('alignment and distribution move what was chosen, the first stays', () => {

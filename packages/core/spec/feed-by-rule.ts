@@ -25,7 +25,7 @@ function looksOf({ document }: Feeder) {
 /**
  * The shot that suits a slot best by its rules, or null where none may be used: white slots take shots on white without
  * overlays, slots that forbid overlays take shots without. Among those left, one of near the slot's shape is preferred,
- * and one that feeds fewer slots already, so that a listing shows more than one view.
+ * and one that fills fewer slots already, so that a listing shows more than one view.
  */
 export function shotByRule(
   slot: Slot,
@@ -49,7 +49,7 @@ export function shotByRule(
   return best?.id ?? null;
 }
 
-/** Which shot feeds each of several slots, by rule; slots that none suits are left out. */
+/** Which shot fills each of several slots, by rule; slots that none suits are left out. */
 export function feedByRule(
   slots: readonly { key: string; slot: Slot }[],
   shots: readonly Feeder[],

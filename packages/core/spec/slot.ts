@@ -65,11 +65,11 @@ export interface Slot {
   /** How far sources may be enlarged; 1 is their own resolution. */
   maxEnlargement: number;
   required: boolean;
-  /** How many pictures of this kind are taken; of a required slot the first only is owed. */
+  /** How many pictures of this kind are taken; of a required slot only the first is missing while it has none. */
   count: number;
   /** File name without extension; {sku}, {listing}, {marketplace}, {slot}, {variant}, {shot}, {n}. */
   fileName: string;
-  /** How grave a check is here, where that is not the check's own; comes from the sheet. */
+  /** How severe a check is here, where that is not the check's own; comes from the sheet. */
   severity: Record<string, Severity>;
   note?: string;
 }
@@ -195,10 +195,10 @@ export function slotKey(sheet: Pick<SpecSheet, 'id'>, slot: Pick<Slot, 'id'>): s
 }
 
 /**
- * The sheet as pictures are owed to it: a slot that takes several stands once for each (`gallery`, `gallery-2`, ...),
- * and every slot knows how grave its checks are.
+ * The sheet as it asks for pictures: a slot that takes several stands once for each (`gallery`, `gallery-2`, ...),
+ * and every slot knows how severe its checks are.
  */
-export function slotsApart(sheet: SpecSheet): SpecSheet {
+export function expandSlots(sheet: SpecSheet): SpecSheet {
   const taken = new Set(sheet.slots.map((s) => s.id));
   const slots = sheet.slots.flatMap((slot) =>
     Array.from({ length: slot.count }, (_, i) => {

@@ -7,7 +7,7 @@ import { nameClashes } from './checks/name-clash';
 import { nearDuplicates } from './checks/near-duplicate';
 import { hashDistance, pictureHash } from './checks/picture-hash';
 import { feedByRule } from './feed-by-rule';
-import { readSlot, readSpecSheet, slotsApart, type Slot } from './slot';
+import { readSlot, readSpecSheet, expandSlots, type Slot } from './slot';
 
 const slot = (change: object = {}): Slot =>
   readSlot({
@@ -79,8 +79,8 @@ test('rules that contradict each other are named, with the slot and what to do',
   );
 });
 
-test('a slot that takes several pictures stands once for each, and knows how grave its checks are', () => {
-  const apart = slotsApart(
+test('a slot that takes several pictures stands once for each, and knows how severe its checks are', () => {
+  const apart = expandSlots(
     readSpecSheet({
       ...sheet({ ...slot(), count: 3 }, { ...slot(), id: 'main-2' }),
       severity: { background: 'look' },
@@ -133,7 +133,7 @@ test('what was measured once is judged by any rule later, without the picture', 
   ).toBe('pass');
 });
 
-test('a sheet decides how grave a check is, and a reasoned waiver lets a fault pass in its own cell', () => {
+test('a sheet decides how severe a check is, and a reasoned waiver waives a fault in its own cell', () => {
   const measures = measureAll(subject(slot(), picture({ x: 100, y: 100, width: 200, height: 200 }, 200)));
   expect(verdicts(measures, slot({ severity: { background: 'look' } })).background).toBe('look');
   expect(verdicts(measures, slot({ severity: { background: 'off' } }))).not.toHaveProperty('background');
@@ -231,7 +231,7 @@ test('pictures that look alike are found whatever their size; others and clashin
   expect([...clashes.keys()]).toEqual(['a', 'b']);
 });
 
-test('empty slots are fed by their rules: white to white, no words where none are taken, more than one view', () => {
+test('empty slots are filled by their rules: white to white, no words where none are taken, more than one view', () => {
   const shot = (fill: string, overlays: number): Shot => {
     const s = emptyShot(1000, 1000);
     return {

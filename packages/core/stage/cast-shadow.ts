@@ -18,7 +18,7 @@ export interface CastOptions {
   lift?: number;
   /** Times the length that the light gives. */
   length?: number;
-  /** Points of the light that are tried; few for a shadow under the hand. */
+  /** Points of the light that are tried; few for a shadow while dragging. */
   samples?: number;
   /** Long side of the grid's cells that span the body's width. */
   cells?: number;

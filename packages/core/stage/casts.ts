@@ -3,7 +3,7 @@ import { elementsOfProducts } from '../elements/product/others';
 import type { ShotElement } from '../elements/index';
 import { groundOf, STUDIO_LIGHT } from './ground';
 import { shadowFalls } from './light';
-import { standingOf } from './stand';
+import { groundPlacement } from './stand';
 
 /**
  * Whose shadow falls on whom, by id: the names of the products that stand where a product's shadow runs, taken as
@@ -16,7 +16,7 @@ export function whatCastsOnWhat(shot: {
 }): Map<string, string[]> {
   const ground = groundOf(shot.elements);
   const list = elementsOfProducts(shot.elements).flatMap((element) => {
-    const standing = standingOf(element, ground, shot);
+    const standing = groundPlacement(element, ground, shot);
     if (!standing || element.pose === 'flat') return [];
     const half = element.box.width / standing.scale / 2;
     return [{ element, standing, half }];

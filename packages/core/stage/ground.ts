@@ -14,7 +14,7 @@ export interface Ground {
   /** The scene's picture and where it lies; null for a ground made here. */
   scene: { picture: string; box: { x: number; y: number; width: number; height: number } } | null;
   occluder: string | null;
-  /** Pixels of the frame a pixel of the scene's picture. */
+  /** Pixels of the frame per pixel of the scene's picture. */
   k: number;
 }
 

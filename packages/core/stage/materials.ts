@@ -64,7 +64,7 @@ const CHIPS: readonly (readonly [number, number, number])[] = [
   [120, 90, 74],
 ];
 
-/** @param pixel millimetres a pixel of the picture at this place */
+/** @param pixel millimetres per pixel of the picture at this place */
 type Surface = (x: number, y: number, seed: number, pixel: number) => Touch;
 
 const plainly = (light: number): Touch => ({ light, mix: 0, colour: WHITE });

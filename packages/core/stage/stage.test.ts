@@ -22,7 +22,7 @@ import { reflect } from './reflection';
 import { readSceneFile, writeSceneFile } from './scene-file';
 import { snapBase } from './snap';
 import type { Ground } from './ground';
-import { posedBox, standingOf, trueSizeBox } from './stand';
+import { posedBox, groundPlacement, trueSizeBox } from './stand';
 import { changeTone, colourDrift, NO_CHANGE, withinDrift } from './tone-match';
 
 const SCENES = [
@@ -303,10 +303,10 @@ test('a product that is lifted or laid flat stays over its place of the ground, 
   const millimetres = { width: 160, height: 140, depth: 160 };
   const standing = { box, base: null, millimetres, pose: 'stand' as const, pitchDeg: null, liftMm: 0 };
   const true1 = { ...standing, box: trueSizeBox(standing, ground, frame)! };
-  const at = standingOf(true1, ground, frame)!.at;
+  const at = groundPlacement(true1, ground, frame)!.at;
   for (const change of [{ pose: 'float' as const, liftMm: 60 }, { pose: 'flat' as const }]) {
     const posed = { ...true1, ...change, box: posedBox(true1, change, ground, frame) };
-    const now = standingOf(posed, ground, frame)!;
+    const now = groundPlacement(posed, ground, frame)!;
     expect(now.ratio).toBeCloseTo(1, 2);
     expect(Math.hypot(now.at.x - at.x, now.at.y - at.y)).toBeLessThan(1);
   }

@@ -6,7 +6,7 @@ import { levelAt, studioCamera, type Ground } from './ground';
 import { standAt, type Stand } from './lay-on-plane';
 
 /** How a product stands in a frame. */
-export interface Standing {
+export interface GroundPlacement {
   camera: Camera;
   stand: Stand;
   base: ProductBase;
@@ -55,11 +55,11 @@ export function drawnPxPerMm(product: Product): number | null {
  * How a product stands: on the ground's plane, or before a backdrop without one on a plane supposed under it. Null
  * where its base shows at or above the horizon.
  */
-export function standingOf(
+export function groundPlacement(
   product: Product,
   ground: Ground | null,
   frame: { width: number; height: number },
-): Standing | null {
+): GroundPlacement | null {
   const base = baseOf(product);
   const own = drawnPxPerMm(product);
   const photoPitch = product.pitchDeg ?? (base.confidence > 0.3 ? base.pitchDeg : 15);
@@ -131,13 +131,13 @@ export function movedOnGround(
   const from = basePoint(product);
   const moved = (box: Box): Box => ({ ...box, x: box.x + to.x - from.x, y: box.y + to.y - from.y });
   if (!ground) return moved(product.box);
-  const before = standingOf(product, ground, frame);
+  const before = groundPlacement(product, ground, frame);
   let next: Product = { ...product, box: moved(product.box) };
-  const after = standingOf(next, ground, frame);
+  const after = groundPlacement(next, ground, frame);
   if (!before || !after) return moved(product.box);
   // The scale at the middle of the height depends a little on the size itself: twice is enough.
   for (let i = 0; i < 2; i++) {
-    const now = standingOf(next, ground, frame);
+    const now = groundPlacement(next, ground, frame);
     if (!now) break;
     const factor =
       before.ratio !== null && now.ratio !== null
@@ -148,7 +148,7 @@ export function movedOnGround(
   return next.box;
 }
 
-function scaleHere({ camera, stand }: Standing): number {
+function scaleHere({ camera, stand }: GroundPlacement): number {
   return scaleAt(camera, { X: stand.X, Y: stand.Y, Z: stand.level }).across;
 }
 
@@ -159,7 +159,7 @@ export function trueSizeBox(
   frame: { width: number; height: number },
   share = 1,
 ): Box | null {
-  const now = standingOf(product, ground, frame);
+  const now = groundPlacement(product, ground, frame);
   return now?.ratio ? scaledOnBase(product, share / now.ratio) : null;
 }
 
@@ -173,11 +173,11 @@ export function posedBox(
   ground: Ground | null,
   frame: { width: number; height: number },
 ): Box {
-  const before = ground && standingOf(product, ground, frame);
+  const before = ground && groundPlacement(product, ground, frame);
   if (!before) return product.box;
   let next: Product = { ...product, ...change };
   for (let i = 0; i < 8; i++) {
-    const now = standingOf(next, ground, frame);
+    const now = groundPlacement(next, ground, frame);
     if (!now) return product.box;
     const factor = before.ratio !== null && now.ratio ? before.ratio / now.ratio : 1;
     const box = scaledOnBase(next, factor);
@@ -190,7 +190,7 @@ export function posedBox(
 }
 
 /** A mismatch of pitch in words, with what can be done about it; null where it would not be seen. */
-export function pitchNote({ photoPitch, scenePitch, base }: Standing, given: boolean): string | null {
+export function pitchNote({ photoPitch, scenePitch, base }: GroundPlacement, given: boolean): string | null {
   const off = photoPitch - scenePitch;
   if (Math.abs(off) < 5 || (!given && base.confidence < 0.4)) return null;
   const words = `Photographed from ${Math.round(photoPitch)}° above; the scene looks on this spot from ${Math.round(scenePitch)}°: ${Math.abs(Math.round(off))}° apart.`;

@@ -28,7 +28,7 @@ const LIGHT_STOCK = 0.82;
  * Takes a part of a picture apart into base colour, smooth light, grain and highlights, by scale (Retinex in Land and
  * McCann's sense: reflectance of a blank is one colour, so slow changes are light) and, for highlights, by a
  * grey-scale opening (top hat; Serra 1982): what stands out of the smooth light and is smaller than the part.
- * @param inside 0..1 a pixel of `rect`, what belongs to the surface
+ * @param inside 0..1 per pixel of `rect`, what belongs to the surface
  */
 export function splitLight(
   picture: Rgba,

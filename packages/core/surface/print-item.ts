@@ -206,7 +206,7 @@ function copyOf(picture: Rgba): Rgba {
 /**
  * The range of an area's surface that the whole item takes: 0..1 is the area itself. A surface is followed so far
  * beyond its area at most that it still makes sense.
- * @param scale pixels of the outline a pixel of the surveyed picture
+ * @param scale pixels of the outline per pixel of the surveyed picture
  */
 export function itemReach(surface: AreaSurface, outline: Plane | null, scale: number, margin = 0.04): Reach {
   const reach = { ...AREA_REACH };

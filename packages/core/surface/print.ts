@@ -194,7 +194,7 @@ export function areaPxPerMm({ corners, widthMm }: Pick<PrintArea, 'corners' | 'w
   return Math.hypot(corners[1][0] - corners[0][0], corners[1][1] - corners[0][1]) / widthMm;
 }
 
-/** Pixels of the artwork a pixel of the picture, where it is largest: under 1 the artwork is enlarged. */
+/** Pixels of the artwork per pixel of the picture, where it is largest: under 1 the artwork is enlarged. */
 export function artworkDensity(print: Print, pxPerMm: number): number {
   const corners = printCorners(print);
   const wide = Math.hypot(corners[1][0] - corners[0][0], corners[1][1] - corners[0][1]);

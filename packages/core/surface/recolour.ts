@@ -5,7 +5,7 @@ import { splitLight } from './light-split';
 /**
  * The item in another colour within its outline: its own base colour is divided out and the new one multiplied in,
  * light by light, so that shading and grain stay; highlights keep the light's colour. Changes the picture.
- * @param within 0..1 a pixel of the picture: the item
+ * @param within 0..1 per pixel of the picture: the item
  */
 export function recolourItem(picture: Rgba, within: Float32Array, colour: string, glossy: boolean): void {
   const { width, height, data } = picture;

@@ -29,7 +29,7 @@ export const shadeSchema = Joi.object({
 /**
  * What all strokes do to the light, as stops (powers of two) a pixel; a stroke's own overlap does not add up, several
  * strokes do.
- * @param scale pixels of the plane a pixel of the surveyed picture
+ * @param scale pixels of the plane per pixel of the surveyed picture
  */
 export function shadeStops(
   strokes: readonly ShadeStroke[],

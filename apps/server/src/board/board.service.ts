@@ -12,7 +12,7 @@ import { announce } from '../events/events';
 import { cellId, planListing } from './plan';
 import { standings, type CellState } from './states';
 
-/** What of a board can be taken back: which shots feed what, and how files are written. */
+/** What of a board can be taken back: which shots fill what, and how files are written. */
 interface BoardState {
   feeds: Record<string, string[]>;
   cells: { variantId: string; slotKey: string; shotId: string | null }[];
@@ -51,7 +51,7 @@ export class BoardService {
 
   /**
    * The board: a row a variant with a letter a cell for its state, one for its difference (`d` of its slot, `o` of its
-   * own, `f` fed by another shot than its slot, `.` none), and the number of its shot.
+   * own, `f` filled by another shot than its slot, `.` none), and the number of its shot.
    */
   async board(listingId: string) {
     const { plan, rows } = await this.standing(listingId);
@@ -95,7 +95,7 @@ export class BoardService {
     const s = plan.slots.findIndex((x) => x.key === slotKey);
     if (v < 0 || s < 0) throw new NotFoundException('This cell is not on the board any more.');
     const standing = rows[v][s];
-    const { shot, words, encoding, fileName, owed } = plan.cells[v][s];
+    const { shot, words, encoding, fileName, missing } = plan.cells[v][s];
     const key = standing.key ?? standing.last;
     const [now] = key ? await this.db.select().from(paintings).where(eq(paintings.key, key)) : [];
     const shown =
@@ -110,7 +110,7 @@ export class BoardService {
     const among = standing.faults.filter((f) => !checks.some((c) => c.check === f.check));
     return {
       ...standing,
-      owed,
+      missing,
       shotId: shot?.id ?? null,
       fileName,
       words,
@@ -192,7 +192,7 @@ export class BoardService {
       bySlot.set(slotKey, (bySlot.get(slotKey) ?? new Set()).add(variantId));
     }
     const title = plan.shots.find((s) => s.id === shotId)?.title;
-    const label = shotId === 'slot' ? 'Follow the slot' : title ? `Feed from ${title}` : 'Empty cells';
+    const label = shotId === 'slot' ? 'Follow the slot' : title ? `Fill from ${title}` : 'Empty cells';
     await this.edit(listingId, label, (state) => {
       for (const [slotKey, variantIds] of bySlot) {
         const mine = (c: CellChoice) => c.slotKey === slotKey && variantIds.has(c.variantId);
@@ -211,7 +211,7 @@ export class BoardService {
       throw new NotFoundException(`This listing has no slot "${slotKey}".`);
     const shot = plan.shots.find((s) => s.id === shotId);
     if (shotId && !shot) throw new NotFoundException('This shot does not belong to the listing.');
-    await this.edit(listingId, shot ? `Feed from ${shot.title}` : 'Empty a slot', (state) =>
+    await this.edit(listingId, shot ? `Fill from ${shot.title}` : 'Empty a slot', (state) =>
       feedSlot(state, slotKey, shotId),
     );
   }
@@ -224,7 +224,7 @@ export class BoardService {
       });
   }
 
-  /** Gives every slot that nothing feeds to the shot that suits its rules best. @returns how many were filled */
+  /** Gives every slot that nothing fills to the shot that suits its rules best. @returns how many were filled */
   async fill(listingId: string): Promise<{ filled: number; left: number }> {
     const plan = await planListing(this.db, listingId);
     const rows = await this.db

@@ -16,7 +16,7 @@ export interface ListingPlan {
   variants: VariantWithData[];
   slots: { key: string; slot: Slot; sheet: SpecSheet }[];
   shots: PlannedShot[];
-  /** Cells that are fed by another shot than their slot: by variant and slot key. */
+  /** Cells that are filled by another shot than their slot: by variant and slot key. */
   own: ReadonlyMap<string, string | null>;
   /** One list a variant, in the order of `slots`. */
   cells: PlannedCell[][];

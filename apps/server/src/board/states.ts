@@ -27,7 +27,7 @@ interface Judged {
 }
 
 /**
- * How a cell stands: owed (nothing feeds it, or the cutout is missing), never made, out of date, waiting for a painter,
+ * How a cell stands: missing (nothing fills it, or the cutout is missing), never made, out of date, waiting for a painter,
  * failed, or made with the verdict of its checks.
  */
 export type CellState = 'no-shot' | 'no-cutout' | 'never' | 'stale' | 'waiting' | 'failed' | Verdict;
@@ -95,7 +95,7 @@ export async function standings(
         bytes: null,
         reason: null,
       };
-      if (cell.owed) return { ...base, state: cell.owed };
+      if (cell.missing) return { ...base, state: cell.missing };
       const state = painted.get(key!);
       if (state?.state === 'done') {
         const j = judged.get(`${key}:${digestOf(slot)}`);

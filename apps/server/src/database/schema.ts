@@ -303,7 +303,7 @@ export const listings = pgTable('listings', {
   createdAt: created(),
 });
 
-/** Cells that are fed by another shot than their slot is; a shot of null leaves the cell empty. */
+/** Cells that are filled by another shot than their slot is; a shot of null leaves the cell empty. */
 export const cellFeeds = pgTable(
   'cell_feeds',
   {
@@ -469,7 +469,7 @@ export const deliveryCells = pgTable(
     key: text('key')
       .notNull()
       .references(() => paintings.key),
-    /** The slot by which it is judged: pictures that are the same may be owed to slots with other rules. */
+    /** The slot by which it is judged: pictures that are the same may go to slots with other rules. */
     slotPart: text('slot_part').notNull().default(''),
     listingId: uuid('listing_id').notNull(),
     variantId: uuid('variant_id').notNull(),
@@ -502,7 +502,7 @@ export const madeCells = pgTable(
   (t) => [primaryKey({ columns: [t.listingId, t.variantId, t.slotKey] })],
 );
 
-/** What a marketplace's upload desk said to a delivery. */
+/** What a marketplace's test upload said to a delivery. */
 export const uploads = pgTable(
   'uploads',
   {

@@ -70,7 +70,7 @@ export class DeliveriesService {
       pictures: chosen.length,
       toPaint: toPaint.length,
       unchanged: done.size,
-      owed: left.owed,
+      missing: left.missing,
       seconds: rates ? (megapixels(toPaint) * rates.millisecondsPerMegapixel) / 1000 : null,
       bytes: rates ? Math.round(kept + megapixels(open) * rates.bytesPerMegapixel) : null,
       names: names.slice(0, 8).map((n, i) => `${n}.${extension(chosen[i].slot.slot.formats[0])}`),
@@ -241,7 +241,7 @@ export class DeliveriesService {
     };
   }
 
-  /** Sends what was made for one marketplace to its upload desk; its answers are kept. */
+  /** Sends what was made for one marketplace to its test upload; its answers are kept. */
   async upload(id: string, marketplace: string) {
     const delivery = await this.one(id);
     if (delivery.state !== 'done')
@@ -259,7 +259,7 @@ export class DeliveriesService {
   private async choose({ listingIds, slots, variants, which }: DeliveryChoice) {
     const chosen: ChosenCell[] = [];
     const titles: string[] = [];
-    let owed = 0;
+    let missing = 0;
     let skipped = 0;
     for (const listingId of listingIds) {
       const { plan, rows } = await this.boards.standing(listingId);
@@ -273,13 +273,13 @@ export class DeliveriesService {
           if (slots && !slots.includes(slot.key)) return;
           const cell = plan.cells[v][s];
           const standing = rows[v][s];
-          if (!cell.key) owed++;
+          if (!cell.key) missing++;
           else if (WANTED[which](standing.state)) chosen.push({ plan, cell, standing, variant, slot });
           else skipped++;
         });
       });
     }
-    return { chosen, left: { owed, skipped }, titles };
+    return { chosen, left: { missing, skipped }, titles };
   }
 
   /** Paths of the pictures, and how many had to be told apart by a number. */

@@ -17,7 +17,7 @@ export interface DeliveredPicture {
   painting: typeof paintings.$inferSelect;
   /** The slot as it was when the delivery was ordered; null of deliveries from before that was kept. */
   slot: Slot | null;
-  /** Judged by that slot, with what was let pass; null where nothing was measured. */
+  /** Judged by that slot, with what was waived; null where nothing was measured. */
   checks: CheckResult[] | null;
 }
 

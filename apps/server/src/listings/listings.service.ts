@@ -57,7 +57,7 @@ export class ListingsService {
       return {
         ...listing,
         slots: slots.length,
-        owed: slots.filter((s) => s.slot.required && !fed.has(s.key)).length,
+        missing: slots.filter((s) => s.slot.required && !fed.has(s.key)).length,
       };
     });
   }
@@ -175,7 +175,7 @@ export class ListingsService {
     return made;
   }
 
-  /** New shots of documents; a slot that one of them feeds is taken from whichever fed it. All or none. */
+  /** New shots of documents; a slot that one of them fills is taken from whichever filled it. All or none. */
   async addDocuments(listingId: string, list: { title: string; document: unknown; feeds: string[] }[]) {
     const { shots: present, sheets } = await this.one(listingId);
     const known = new Set(sheets.flatMap((s) => s.slots.map((slot) => slotKey(s, slot))));

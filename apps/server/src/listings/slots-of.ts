@@ -1,6 +1,6 @@
 import { slotKey, type Slot, type SpecSheet } from '@scenograph/core/spec/slot';
 
-/** The slots of some sheets in their order, with the key by which shots feed them. */
+/** The slots of some sheets in their order, with the key by which shots fill them. */
 export function slotsOf(
   ids: readonly string[],
   sheets: readonly SpecSheet[],

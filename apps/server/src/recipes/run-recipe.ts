@@ -314,6 +314,6 @@ async function fitSlots(
   const left = slots.length - chosen.size;
   return {
     made: { listing: listing.id },
-    says: `${chosen.size} slots fed${left ? `, ${left} that no shot of the recipe suits are left as they were` : ''}.`,
+    says: `${chosen.size} slots filled${left ? `, ${left} that no shot of the recipe suits are left as they were` : ''}.`,
   };
 }

@@ -5,7 +5,7 @@ import {
   NotFoundException,
   UnprocessableEntityException,
 } from '@nestjs/common';
-import { readSpecSheet, slotsApart, type SpecSheet } from '@scenograph/core/spec/slot';
+import { readSpecSheet, expandSlots, type SpecSheet } from '@scenograph/core/spec/slot';
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
@@ -17,7 +17,7 @@ const stored = (sheet: SpecSheet): SpecSheet => readSpecSheet(sheet);
 
 let kept: { text: string; sheets: SpecSheet[] } | null = null;
 
-/** All sheets with their slots apart, as pictures are owed to them; the same objects until one changes. */
+/** All sheets with their slots apart, as pictures are asked for by them; the same objects until one changes. */
 export async function allSheets(db: Database): Promise<SpecSheet[]> {
   const rows = await db
     .select({ sheet: specSheets.sheet })
@@ -25,7 +25,7 @@ export async function allSheets(db: Database): Promise<SpecSheet[]> {
     .where(eq(specSheets.workspaceId, WORKSPACE))
     .orderBy(asc(specSheets.position));
   const text = JSON.stringify(rows);
-  if (kept?.text !== text) kept = { text, sheets: rows.map((r) => slotsApart(stored(r.sheet))) };
+  if (kept?.text !== text) kept = { text, sheets: rows.map((r) => expandSlots(stored(r.sheet))) };
   return kept.sheets;
 }
 
@@ -109,7 +109,7 @@ export class SpecSheetsService {
       .limit(1);
     if (used)
       throw new UnprocessableEntityException(
-        `"${sheet.marketplace}" is still owed pictures by "${used.title}". Take it out of its listings first.`,
+        `"${sheet.marketplace}" is still used by "${used.title}". Take it out of its listings first.`,
       );
     await this.db.transaction(async (tx) => {
       await tx.delete(specSheets).where(this.named(id));

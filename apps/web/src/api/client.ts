@@ -234,7 +234,7 @@ export interface ListingSummary {
   /** The first cutouts' pictures. */
   cutouts: string[];
   slots: number;
-  owed: number;
+  missing: number;
   shots: number;
 }
 
@@ -258,7 +258,7 @@ export interface ListingDetail {
     sheets: string[];
     encodings: Record<string, Encoding>;
   };
-  /** Cells that are fed by another shot than their slot; null is none. */
+  /** Cells that are filled by another shot than their slot; null is none. */
   cellFeeds: { variantId: string; slotKey: string; shotId: string | null }[];
   variants: Variant[];
   sheets: SpecSheet[];
@@ -296,7 +296,7 @@ export interface BoardCell {
   variantId: string;
   slotKey: string;
   state: string;
-  owed: 'no-shot' | 'no-cutout' | null;
+  missing: 'no-shot' | 'no-cutout' | null;
   shotId: string | null;
   fileName: string;
   words: FileWords;
@@ -376,7 +376,7 @@ export interface DeliveryEstimate {
   pictures: number;
   toPaint: number;
   unchanged: number;
-  owed: number;
+  missing: number;
   seconds: number | null;
   bytes: number | null;
   names: string[];

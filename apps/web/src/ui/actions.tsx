@@ -67,9 +67,7 @@ export function CommandMenu() {
               className="border-line h-11 w-full border-b px-4 text-[14px] outline-none"
             />
             <Command.List className="max-h-[48vh] overflow-y-auto p-1.5">
-              <Command.Empty className="text-ink-2 px-3 py-6 text-center">
-                Nothing goes by that name here.
-              </Command.Empty>
+              <Command.Empty className="text-ink-2 px-3 py-6 text-center">No results.</Command.Empty>
               {groups.map(([title, actions]) => (
                 <Command.Group
                   key={title}

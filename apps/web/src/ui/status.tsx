@@ -1,13 +1,13 @@
 /** A state's mark: a shape for each, so that colour is never all there is. */
-export type Mark = 'pass' | 'look' | 'stop' | 'owed' | 'stale' | 'working';
+export type Mark = 'pass' | 'look' | 'stop' | 'missing' | 'stale' | 'working';
 
 const TITLES: Record<Mark, string> = {
   pass: 'pass',
-  look: 'look',
-  stop: 'stop',
-  owed: 'owed',
+  look: 'warning',
+  stop: 'failed',
+  missing: 'missing',
   stale: 'out of date',
-  working: 'at work',
+  working: 'in progress',
 };
 
 export function StatusMark({ mark, size = 10 }: { mark: Mark; size?: number }) {
@@ -23,7 +23,7 @@ export function StatusMark({ mark, size = 10 }: { mark: Mark; size?: number }) {
       {mark === 'pass' && <circle cx="6" cy="6" r="5" fill="var(--color-spruce)" />}
       {mark === 'look' && <path d="M6 1 11.4 11H.6Z" fill="var(--color-amber)" />}
       {mark === 'stop' && <path d="M6 0 12 6 6 12 0 6Z" fill="var(--color-coral)" />}
-      {mark === 'owed' && (
+      {mark === 'missing' && (
         <rect
           x="1"
           y="1"

@@ -124,7 +124,7 @@ const api = {
   },
 
   /**
-   * Carries the recipe out as far as the fine matte; quick for a view under the hand. What the desk showed last is
+   * Carries the recipe out as far as the fine matte; quick for a view while dragging. What the desk showed last is
    * shown anew with it, to save a message there and back.
    */
   async solve(recipe: CutoutRecipe, quick: boolean): Promise<SolvedNote & { shown: Shown | null }> {

@@ -16,7 +16,7 @@ import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { alphaPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { lookAtWords } from '@scenograph/core/paint/look-at-words';
+import { observeWords } from '@scenograph/core/paint/legibility-report';
 import { runChecks, runWatch } from '@scenograph/core/spec/checks/index';
 import { neutralShot } from '@scenograph/core/spec/checks/neutral-shot';
 import type { CheckResult, Subject } from '@scenograph/core/spec/checks/check';
@@ -151,8 +151,8 @@ async function subjectOf(
   sources: [string, { width: number; height: number }][],
 ): Promise<Subject> {
   const scale = Math.min(1, CHECK_SIDE / Math.max(shot.width, shot.height));
-  const { onlooker, looks } = lookAtWords();
-  const picturePixels = paintShot(shot, { ...(await optionsFor(shot)), scale }, onlooker).pixels();
+  const { observer, reports } = observeWords();
+  const picturePixels = paintShot(shot, { ...(await optionsFor(shot)), scale }, observer).pixels();
   const { shot: plain, coloured } = neutralShot(shot);
   const alone = (await paintNow(plain, scale, true)).pixels();
   return {
@@ -164,7 +164,7 @@ async function subjectOf(
     products: alphaPlane(alone),
     neutral: coloured ? alone : null,
     shot,
-    words: looks(),
+    words: reports(),
     sources: new Map(sources),
   };
 }

@@ -15,7 +15,7 @@ let back: Remote<PaintWorker> | null = null;
 
 let stageWork: Promise<unknown> = Promise.resolve();
 
-/** Paints the picture under the hand; thumbnails and checks, which have a worker of their own, wait meanwhile. */
+/** Paints the picture being worked on; thumbnails and checks, which have a worker of their own, wait meanwhile. */
 export function paintStage(shot: ResolvedShot, scale: number, draft = false): Promise<ImageBitmap> {
   front ??= start();
   const painting = front.paint(shot, scale, draft, true);

@@ -58,7 +58,7 @@ export const calloutKind: ElementKind<CalloutElement> = {
     dot: Joi.string().valid('filled', 'ring', 'none').required(),
     target: Joi.object({ x: Joi.number(), y: Joi.number() }).allow(null).required(),
   },
-  clings: () => true,
+  pointsAtProduct: () => true,
   needs: (e) => ({ pictures: [], fonts: fontsFor(e.font, e.text) }),
   scaled: (e, k) => ({
     ...e,

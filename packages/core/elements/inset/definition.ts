@@ -99,7 +99,7 @@ export const insetKind: ElementKind<InsetElement> = {
       .required(),
     times: Joi.number().allow(null).required(),
   },
-  clings: (e) => e.mark !== 'none' || e.leader !== 'none',
+  pointsAtProduct: (e) => e.mark !== 'none' || e.leader !== 'none',
   needs: (e) => ({ pictures: e.picture ? [e.picture] : [], fonts: e.states ? fontsFor(e.font, '') : [] }),
   enlarged(e, sizes) {
     const source = e.picture && sizes.get(e.picture);

@@ -48,7 +48,7 @@ export const measureKind: ElementKind<MeasureElement> = {
     lengthMm: Joi.number().allow(null).required(),
     locale: Joi.string().max(35).allow(null).required(),
   },
-  clings: () => true,
+  pointsAtProduct: () => true,
   needs: (e) => ({ pictures: [], fonts: fontsFor(e.font, '') }),
   scaled: (e, k) => ({ ...e, offset: e.offset * k, line: e.line * k, size: e.size * k }),
   bind: (e, data) => ({ ...e, locale: data?.brand?.locale ?? 'en-GB' }),

@@ -1,4 +1,4 @@
-import { movedOnGround, basePoint, scaledOnBase, standingOf, trueSizeBox } from '../../stage/stand';
+import { movedOnGround, basePoint, scaledOnBase, groundPlacement, trueSizeBox } from '../../stage/stand';
 import { placesOf } from '../../stage/arrange';
 import type { Ground } from '../../stage/ground';
 import { fromStand } from '../../stage/lay-on-plane';
@@ -19,7 +19,7 @@ export function packCopies(
   const { pack } = element;
   if (!pack) return [element];
   const places = placesOf(pack);
-  const standing = standingOf(element, ground, frame);
+  const standing = groundPlacement(element, ground, frame);
   const at = basePoint(element);
   const kinds = pack.others.length + 1;
   const copies = places.map((place, i): ProductElement & { away: number } => {
@@ -123,7 +123,7 @@ export function fitPack(
   frame: { width: number; height: number },
 ): ProductElement['box'] {
   let next = { ...element, box: trueSizeBox(element, ground, frame) ?? element.box };
-  const sized = ground !== null && standingOf(element, ground, frame)?.ratio != null;
+  const sized = ground !== null && groundPlacement(element, ground, frame)?.ratio != null;
   // Perspective makes the extent grow otherwise than the product: a few rounds settle it.
   for (let i = 0; i < 4; i++) {
     const b = elementBounds(next, ground, frame);

@@ -10,7 +10,7 @@ import { contactShadow } from '../../stage/contact-shadow';
 import { layPicture, layShadows } from '../../stage/lay-on-plane';
 import { reflect } from '../../stage/reflection';
 import { shadeOn, type Caster } from '../../stage/shade-on';
-import { standingOf } from '../../stage/stand';
+import { groundPlacement } from '../../stage/stand';
 import {
   changeTone,
   measureTone,
@@ -21,7 +21,7 @@ import {
 } from '../../stage/tone-match';
 import { elementsOfProducts } from './others';
 import type { ProductElement } from './definition';
-import { lightAt, lightOf, posturePicture, postureOf, smallPicture, standingBody } from './posture';
+import { lightAt, lightOf, uprightPicture, uprightProduct, smallPicture, standingBody } from './upright';
 
 export function showsOwnShadow({ shadow, ownShadow }: ProductElement): boolean {
   return shadow.source === 'camera' && ownShadow !== null && shadow.strength > 0;
@@ -79,8 +79,8 @@ function paintShadow(
 ): void {
   const { shadow, pose } = element;
   const flat = pose === 'flat';
-  const posture = postureOf(element, environment);
-  const standing = standingOf(posture.element, environment.ground, environment.frame);
+  const upright = uprightProduct(element, environment);
+  const standing = groundPlacement(upright.element, environment.ground, environment.frame);
   if (!standing) return;
   const light = lightAt(lightOf(element, environment), standing, shadow.softness, environment.draft ? 6 : 2);
   const lift = pose === 'float' ? element.liftMm : 0;
@@ -90,7 +90,7 @@ function paintShadow(
   let { stand } = standing;
   if (flat) {
     const scale = standing.scale;
-    const { alpha, box } = posture;
+    const { alpha, box } = upright;
     const size = Math.round(Math.log(box.width / scale) * 60);
     const width = Math.exp(size / 60);
     // Without a plane of its own a flat thing lies in the picture's plane.
@@ -102,7 +102,7 @@ function paintShadow(
       Math.min(element.millimetres?.depth ?? 4, element.millimetres?.height ?? 4) * 0.6,
     );
     const make = (more: typeof light, thick: number, tag: string) =>
-      environment.kept(`flat-shadow:${posture.key}:${size}:${tag}:${lit}:${environment.ground ? 1 : 0}`, () =>
+      environment.kept(`flat-shadow:${upright.key}:${size}:${tag}:${lit}:${environment.ground ? 1 : 0}`, () =>
         castFlatShadow(alpha, { x: width / alpha.width, y: height / alpha.height }, thick, {
           light: more,
           lift,
@@ -116,7 +116,7 @@ function paintShadow(
     });
     stand = { ...stand, facing: stand.facing - (element.box.rotation * Math.PI) / 180 };
   } else {
-    const made = standingBody(posture, environment);
+    const made = standingBody(upright, environment);
     if (!made) return;
     const { body, unit, key } = made;
     const raised = Math.round(lift / unit);
@@ -142,7 +142,7 @@ function paintShadow(
   const { name: _, locked: __, link: ___, ...looks } = element;
   const { frame, draft } = environment;
   // Laid once and kept for as long as nothing of product, light and camera changes.
-  const key = `laid:${JSON.stringify([looks, posture.key, light, lit, stand, standing.camera, frame, draft])}`;
+  const key = `laid:${JSON.stringify([looks, upright.key, light, lit, stand, standing.camera, frame, draft])}`;
   const laid = environment.kept(key, () =>
     layShadows(layers, stand, standing.camera, frame, parseHex(shadow.tint), draft ? 220 : 460),
   );
@@ -169,19 +169,19 @@ function paintReflection(
   environment: PaintEnvironment,
   opacity: number,
 ): void {
-  const posture = postureOf(element, environment);
-  const standing = standingOf(posture.element, environment.ground, environment.frame);
+  const upright = uprightProduct(element, environment);
+  const standing = groundPlacement(upright.element, environment.ground, environment.frame);
   if (!standing) return;
   const { strength, fade, roughness } = element.reflection;
-  const picture = posturePicture(posture, element, environment);
-  const key = `reflection:${posture.key}:${strength}:${fade}:${roughness}`;
+  const picture = uprightPicture(upright, element, environment);
+  const key = `reflection:${upright.key}:${strength}:${fade}:${roughness}`;
   let below = 0;
   const drawable = environment.derived(key, () => {
     const made = reflect(picture, standing.base, { strength, fade, roughness });
     return made.picture;
   });
   below = drawable.height - picture.height;
-  const { box } = posture;
+  const { box } = upright;
   const k = box.width / picture.width;
   // A floating product's mirror image is as far below the plane as the product is above it.
   const drop = (standing.at.y - (box.y + standing.base.y * box.width)) * 2;
@@ -282,7 +282,7 @@ export function toneOf(
 /** What lies flat is laid on the ground in perspective. False where no plane shows. */
 function paintFlat(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): boolean {
   const { box, picture } = element;
-  const standing = standingOf(element, environment.ground, environment.frame);
+  const standing = groundPlacement(element, environment.ground, environment.frame);
   if (!standing) return false;
   const source = environment.picture(picture);
   const detail = environment.scale * (environment.draft ? 0.7 : 1);
@@ -328,14 +328,14 @@ function paintShade(element: ProductElement, canvas: Canvas2D, environment: Pain
     (o) => o.id !== element.id && o.pose !== 'flat' && o.shadow.strength > 0 && !showsOwnShadow(o),
   );
   if (!others.length || element.pose === 'flat') return;
-  const posture = postureOf(element, environment);
-  const own = standingBody(posture, environment);
+  const upright = uprightProduct(element, environment);
+  const own = standingBody(upright, environment);
   if (!own) return;
   const { standing, unit } = own;
   const light = lightAt(lightOf(element, environment), standing, element.shadow.softness);
   const casters: (Caster & { key: string })[] = [];
   for (const other of others) {
-    const theirs = standingBody(postureOf(other, environment), environment);
+    const theirs = standingBody(uprightProduct(other, environment), environment);
     if (!theirs) continue;
     const { stand } = theirs.standing;
     const [c, s] = [Math.cos(standing.stand.facing), Math.sin(standing.stand.facing)];
@@ -365,7 +365,7 @@ function paintShade(element: ProductElement, canvas: Canvas2D, environment: Pain
     .map((c) => `${c.key}:${c.x}:${c.y}:${Math.round(c.lift)}:${c.strength.toFixed(2)}`)
     .join('|')}`;
   const made = environment.kept(key, () => {
-    const { alpha } = posture;
+    const { alpha } = upright;
     const k = Math.min(1, SHADE / Math.max(alpha.width, alpha.height));
     const reduced = resizePlane(
       alpha,
@@ -405,7 +405,7 @@ const MEASURED = 240;
 export function groundLightness(element: ProductElement, environment: PaintEnvironment): number | null {
   const { frame, host, elements } = environment;
   const backdrop = elements.find((e) => e.kind === 'backdrop' && !e.hidden);
-  const standing = standingOf(element, environment.ground, frame);
+  const standing = groundPlacement(element, environment.ground, frame);
   if (backdrop?.kind !== 'backdrop' || !standing) return null;
   const scale = MEASURED / frame.width;
   const width = MEASURED;

@@ -17,7 +17,7 @@ export function dividers(
  * Whether panels that divide a frame side by side divide the slot one over the other, or the other way round: in a slot
  * far taller, or far wider, than the base.
  */
-export function turnsOver(
+export function changesOrientation(
   panels: readonly ShotElement[],
   frame: { width: number; height: number },
   slot: Slot,

@@ -6,7 +6,7 @@ import type { Shot } from '../document';
 import { arrangeUnits, unitsOf, type Arranged } from './arrange-units';
 import { cropped, overlapArea, within } from './bounds';
 import { clashes, coveredBounds } from './covered';
-import { dividers, stretched, turnsOver } from './divide';
+import { dividers, stretched, changesOrientation } from './divide';
 import { importanceOrder } from './importance';
 import { homeOf, roomsBeside } from './rooms';
 
@@ -24,7 +24,7 @@ export function placeOverlays(
   const elements = new Map<string, ShotElement>();
   const dropped: string[] = [];
   const panels = dividers(overlays, frame);
-  const over = turnsOver(panels, frame, slot);
+  const over = changesOrientation(panels, frame, slot);
   for (const e of shot.elements)
     if (e.spread && elementKind(e.kind).role === 'overlay')
       elements.set(e.id, {
@@ -34,7 +34,7 @@ export function placeOverlays(
   const free = overlays.filter((e) => !e.spread);
   const backing = group && product ? free.filter((e) => backs(e, shot.elements, group)) : [];
   for (const e of backing) elements.set(e.id, withProduct(e, group!, product!));
-  const clinging = free.filter((e) => elementKind(e.kind).clings?.(e));
+  const clinging = free.filter((e) => elementKind(e.kind).pointsAtProduct?.(e));
   const ornaments = free.filter((e) => e.kind === 'shape' && e.form === 'decoration' && !backing.includes(e));
   for (const e of ornaments) elements.set(e.id, anchorOverlay(e, frame, slot, scale));
   const moving = free.filter(

@@ -5,7 +5,7 @@ import type { Bounds } from '../../vector/outline';
 import type { Shot } from '../document';
 import { clamp, cropped, union, within } from './bounds';
 import { coveredBounds } from './covered';
-import { dividers, stretched, turnsOver } from './divide';
+import { dividers, stretched, changesOrientation } from './divide';
 import { homeOf, roomsBeside } from './rooms';
 
 export interface GroupMove {
@@ -106,13 +106,13 @@ export function subjectZone(
     const home = homeOf(group, boxes);
     const from = home >= 0 ? boxes[home] : roomsBeside(whole, boxes, 0)[0];
     if (!from) return null;
-    const to = stretched(from, frame, slot, turnsOver(panels, frame, slot));
+    const to = stretched(from, frame, slot, changesOrientation(panels, frame, slot));
     const words = overlays.some((e) => !e.spread && e.kind === 'text' && homeOf(e.box, [from]) === 0);
     // Words that share the products' part stand beside them where it is wide.
     if (!words || to.width < to.height * 1.7) return { from, to };
     return { from, to: { ...to, x: to.x + to.width * 0.45, width: to.width * 0.55 } };
   }
-  const moving = overlays.filter((e) => !e.spread && !elementKind(e.kind).clings?.(e));
+  const moving = overlays.filter((e) => !e.spread && !elementKind(e.kind).pointsAtProduct?.(e));
   const shape = slot.width / slot.height / (frame.width / frame.height);
   if (!moving.length || (shape < 1.9 && shape > 1 / 1.9)) return null;
   const margin = Math.max(slot.marginShare, slot.safeShare) * Math.min(slot.width, slot.height);

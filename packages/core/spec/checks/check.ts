@@ -1,4 +1,4 @@
-import type { WordLook } from '../../paint/look-at-words';
+import type { LegibilityReport } from '../../paint/legibility-report';
 import type { Plane, Rect, Rgba } from '../../raster/pixels';
 import type { ResolvedShot } from '../../shot/resolve';
 import type { Shot } from '../../shot/document';
@@ -28,7 +28,7 @@ export interface Subject {
   /** The resolved shot, or null for a finished picture from elsewhere. */
   shot: ResolvedShot | null;
   /** Words and signs as they were seen while the picture was painted; null where nobody looked. */
-  words: WordLook[] | null;
+  words: LegibilityReport[] | null;
   /** Pixel size of each source picture by hash. */
   sources: ReadonlyMap<string, { width: number; height: number }>;
   /** What the picture says to those who cannot see it; undefined where that is not known here. */

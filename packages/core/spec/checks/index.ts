@@ -85,7 +85,7 @@ export function measureAll(subject: Subject, checks = CHECKS): Measures {
   return measures;
 }
 
-/** What was measured, judged by a slot's rules and by how grave the slot holds each check. */
+/** What was measured, judged by a slot's rules and by the severity that the slot gives each check. */
 export function judgeMeasures(measures: Measures, slot: Slot, checks = CHECKS): CheckResult[] {
   return checks.flatMap((check) => {
     const severity = slot.severity[check.id];
@@ -125,7 +125,7 @@ export interface Waiver {
   reason: string;
 }
 
-/** Results with those let pass that a person has given a reason for. */
+/** Results with those waived that a person has given a reason for. */
 export function withWaivers(
   results: CheckResult[],
   waivers: readonly Waiver[],

@@ -26,7 +26,7 @@ export const letters: Check<SeenWords> = {
           verdict: 'stop',
           measured: w.unprintable.slice(0, 6).join(' '),
           limit: 'in a font',
-          sentence: `No font at hand has ${w.unprintable.slice(0, 12).join(' ')} of "${w.name}". Bring in a font that has ${w.unprintable.length > 1 ? 'them' : 'it'} under Brand kit, or change the words.`,
+          sentence: `No font at hand has ${w.unprintable.slice(0, 12).join(' ')} of "${w.name}". Import a font that has ${w.unprintable.length > 1 ? 'them' : 'it'} under Brand kit, or change the words.`,
           where,
           about: { id: w.id },
         });

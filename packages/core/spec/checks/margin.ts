@@ -44,7 +44,7 @@ export const margin: Check<Gaps> = {
         sentence: touching
           ? `The product runs into the ${side} edge; the slot wants it whole with ${wanted} px around it.`
           : `The product is ${Math.round(gap)} px from the ${side} edge; the slot wants ${wanted} px.`,
-        fix: { title: 'Bring inside the margin' },
+        fix: { title: 'Move inside the margin' },
       };
     return {
       verdict: cutOff ? 'look' : 'pass',
@@ -53,7 +53,7 @@ export const margin: Check<Gaps> = {
       sentence: cutOff
         ? `The product touches the ${side} edge; see whether it is meant to be cropped there.`
         : 'The product is whole with its margin clear.',
-      fix: cutOff ? { title: 'Bring inside the margin' } : undefined,
+      fix: cutOff ? { title: 'Move inside the margin' } : undefined,
     };
   },
   fix: (shot, resolved, slotKey, slot) => recentreSubjects(shot, resolved, slotKey, slot),

@@ -1,11 +1,11 @@
-import type { WordLook } from '../../paint/look-at-words';
+import type { LegibilityReport } from '../../paint/legibility-report';
 import type { Subject } from './check';
 
 /** Words and signs of a picture as they were seen, with the size of the frame that their lengths are measured in. */
 export interface SeenWords {
   width: number;
   height: number;
-  words: WordLook[];
+  words: LegibilityReport[];
 }
 
 /** What all checks of words judge; null where there are none. */

@@ -125,17 +125,17 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
   };
   const counts = useMemo(() => {
     const n: Record<string, number> = {};
-    let owed = 0;
+    let missing = 0;
     for (const row of board?.rows ?? [])
       [...row.states].forEach((letter, i) => {
         n[letter] = (n[letter] ?? 0) + 1;
-        if ((letter === 'o' || letter === 'c') && everySlot[i]?.slot.required) owed++;
+        if ((letter === 'o' || letter === 'c') && everySlot[i]?.slot.required) missing++;
       });
     const of = (letters: string) => [...letters].reduce((sum, l) => sum + (n[l] ?? 0), 0);
     return {
       total: all.length * everySlot.length,
       fed: all.length * everySlot.length - of('oc'),
-      owed,
+      missing,
       pass: of('p'),
       look: of('l'),
       stop: of('xf'),
@@ -172,13 +172,13 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
       <TopBar />
       <div className="border-line bg-card flex h-17 shrink-0 items-center gap-6 border-b px-5">
         <h1 className="font-display truncate text-[22px] font-bold">{listing.title}</h1>
-        <Figure n={`${counts.fed} / ${counts.total}`} what="pictures fed" />
-        <Figure n={String(counts.owed)} what="required owed" />
+        <Figure n={`${counts.fed} / ${counts.total}`} what="pictures filled" />
+        <Figure n={String(counts.missing)} what="required missing" />
         <div className="w-44">
           <Shares counts={counts} />
           <p className="text-ink-2 mt-1 text-[12px] whitespace-nowrap">
-            pass <span className="measure">{counts.pass}</span>, look{' '}
-            <span className="measure">{counts.look}</span>, stop{' '}
+            pass <span className="measure">{counts.pass}</span>, warnings{' '}
+            <span className="measure">{counts.look}</span>, failed{' '}
             <span className="measure">{counts.stop}</span>
           </p>
         </div>
@@ -271,13 +271,13 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
             <span className="measure">{cells.length}</span> cell{cells.length === 1 ? '' : 's'} chosen
           </span>
           <Select
-            label="Feed from"
+            label="Fill from"
             value={'' as string}
             onChange={(v) => void assign(v === 'none' ? null : v)}
             options={[
               ...shots.map((s) => ({ value: s.id, title: s.title })),
-              { value: 'slot', title: 'as their slot is fed' },
-              { value: 'none', title: 'nothing: leave owed' },
+              { value: 'slot', title: 'as their slot is filled' },
+              { value: 'none', title: 'nothing: leave it missing' },
             ]}
           />
           <Button onClick={() => setDelivering('chosen')}>Deliver these</Button>

@@ -118,7 +118,7 @@ export function CellPanel({
           />
         ) : (
           <span className="border-ink-3 text-ink-2 flex h-full items-center justify-center border border-dashed text-center">
-            {cell?.owed === 'no-cutout' ? 'The variant has no cutout' : 'Owed: no shot feeds it'}
+            {cell?.missing === 'no-cutout' ? 'The variant has no cutout' : 'Missing: no shot fills it'}
           </span>
         )}
         {marked?.where && (
@@ -149,7 +149,7 @@ export function CellPanel({
               {!current && ' (out of date)'}
             </>
           )}
-          {!cell.picture && !cell.owed && (cell.reason ?? 'Not made yet; measured as it would be.')}
+          {!cell.picture && !cell.missing && (cell.reason ?? 'Not made yet; measured as it would be.')}
         </p>
       )}
       <div className="mb-4 grid grid-cols-2 gap-2">
@@ -196,9 +196,7 @@ export function CellPanel({
                 </p>
                 {r.verdict !== 'pass' && (
                   <>
-                    <p className="text-ink-2 text-[12px]">
-                      {r.waived ? `Let pass: ${r.waived}` : r.sentence}
-                    </p>
+                    <p className="text-ink-2 text-[12px]">{r.waived ? `Waived: ${r.waived}` : r.sentence}</p>
                     <div className="mt-1 flex gap-1.5">
                       {r.fix && shot && !r.waived && (
                         <Button disabled={busy} onClick={() => void mend(r)}>
@@ -208,11 +206,11 @@ export function CellPanel({
                       {current &&
                         (r.waived ? (
                           <Button tone="quiet" onClick={() => void withdraw(r)}>
-                            Do not let pass
+                            Do not waive
                           </Button>
                         ) : (
                           <Button tone="quiet" onClick={() => setWaiving(r)}>
-                            Let pass
+                            Waive
                           </Button>
                         ))}
                     </div>
@@ -249,7 +247,7 @@ function WaiveDialog({
       about={`${result.sentence} The reason is kept with the listing and written into manifests.`}
       footer={
         <>
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button
             tone="main"
             disabled={reason.trim().length < 3}

@@ -9,7 +9,7 @@ import { say } from '../../ui/notices';
 import { useThumbnail } from '../listings/cell-picture';
 import { useInView } from '../listings/use-in-view';
 
-/** The listing's shots, which feed its slots. */
+/** The listing's shots, which fill its slots. */
 export function ShotsStrip({ detail, onAdd }: { detail: ListingDetail; onAdd(): void }) {
   return (
     <section aria-label="Shots" className="flex shrink-0 items-stretch gap-3 overflow-x-auto px-4.5 py-2.5">
@@ -58,8 +58,8 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
         </button>
         <p className="text-ink-2 text-[12px]">
           {shot.feeds.length
-            ? `feeds ${shot.feeds.length} slot${shot.feeds.length > 1 ? 's' : ''}`
-            : 'feeds no slot yet'}
+            ? `used in ${shot.feeds.length} slot${shot.feeds.length > 1 ? 's' : ''}`
+            : 'used in no slot yet'}
         </p>
         <div className="mt-auto flex items-center gap-1">
           <Link

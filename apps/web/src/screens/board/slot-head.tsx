@@ -14,7 +14,7 @@ export interface BoardColumn {
   index: number;
 }
 
-/** The head of a column: marketplace, slot, its size, and the shot that feeds it. */
+/** The head of a column: marketplace, slot, its size, and the shot that fills it. */
 export const SlotHead = memo(function SlotHead({
   column: { key, slot, sheet },
   n,
@@ -63,7 +63,10 @@ export const SlotHead = memo(function SlotHead({
           className="w-full !h-6.5 !text-[12px]"
           value={fedBy ?? 'none'}
           onChange={(v) => onFeed(key, v === 'none' ? null : v)}
-          options={[{ value: 'none', title: 'owed' }, ...shots.map((s) => ({ value: s.id, title: s.title }))]}
+          options={[
+            { value: 'none', title: 'missing' },
+            ...shots.map((s) => ({ value: s.id, title: s.title })),
+          ]}
         />
       </div>
     </div>

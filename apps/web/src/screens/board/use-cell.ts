@@ -9,7 +9,7 @@ export interface OpenCell {
   sheet: SpecSheet;
   slotKey: string;
   variant: Variant;
-  /** The shot that feeds it. */
+  /** The shot that fills it. */
   shot: ShotRow | null;
   /** Goes to another cell of the listing. */
   go(slotKey: string, variantId: string): void;

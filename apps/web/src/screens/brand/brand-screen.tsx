@@ -52,13 +52,13 @@ export function BrandScreen() {
   );
 }
 
-/** The kit at work: a few designs with a product of one's own. */
+/** Preview of the kit: a few designs with a product of one's own. */
 function Seen({ kit }: { kit: BrandKit }) {
   const { data: products } = useProducts();
   const product = products?.find((p) => p.variants.some((v) => v.data.cutout));
   const variant = product?.variants.find((v) => v.data.cutout);
   return (
-    <section aria-label="The kit at work" className="sticky top-0 grid gap-3">
+    <section aria-label="Preview of the kit" className="sticky top-0 grid gap-3">
       <h2 className="font-semibold">At work</h2>
       {['sale-half', 'new-arrival', 'price-tag'].map((id) => (
         <Sample key={id} id={id} kit={kit} variant={variant ?? null} />

@@ -227,7 +227,7 @@ export function Fonts({ kit, change }: Part) {
       action={
         <div className="flex gap-2">
           <FileButton
-            title="Bring in font files"
+            title="Import font files"
             label="Font files of your own"
             accept={FONT_FILES}
             multiple

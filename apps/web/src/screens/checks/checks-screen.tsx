@@ -22,11 +22,11 @@ ChartJs.defaults.color = '#5a625e';
 
 const STATES = [
   { keys: ['pass'], title: 'pass', colour: '#12463a' },
-  { keys: ['look'], title: 'look', colour: '#b87503' },
-  { keys: ['stop', 'failed'], title: 'stop', colour: '#d9472f' },
+  { keys: ['look'], title: 'warning', colour: '#b87503' },
+  { keys: ['stop', 'failed'], title: 'failed', colour: '#d9472f' },
   { keys: ['stale'], title: 'out of date', colour: '#8b918e' },
   { keys: ['never', 'waiting'], title: 'not made yet', colour: '#c6c9c7' },
-  { keys: ['no-shot', 'no-cutout'], title: 'required, owed', colour: '#ecedeb' },
+  { keys: ['no-shot', 'no-cutout'], title: 'required, missing', colour: '#ecedeb' },
 ];
 
 const bars = (stacked: boolean, tick?: (value: number) => string): ChartOptions<'bar'> => ({
@@ -120,15 +120,15 @@ function Summary({ data }: { data: BoardSummary }) {
           {checks.length ? (
             <div className="mt-2" style={{ height: 70 + checks.length * 24 }}>
               <Bar
-                aria-label={`Faults by check: ${checks.map((c) => `${c.title} ${c.stop} stop, ${c.look} look`).join('; ')}`}
+                aria-label={`Faults by check: ${checks.map((c) => `${c.title} ${c.stop} failed, ${c.look} warnings`).join('; ')}`}
                 role="img"
                 options={bars(true)}
                 data={{
                   labels: checks.map((c) => c.title),
                   datasets: [
-                    { label: 'stop', backgroundColor: '#d9472f', data: checks.map((c) => c.stop) },
-                    { label: 'look', backgroundColor: '#b87503', data: checks.map((c) => c.look) },
-                    { label: 'let pass', backgroundColor: '#c6c9c7', data: checks.map((c) => c.waived) },
+                    { label: 'failed', backgroundColor: '#d9472f', data: checks.map((c) => c.stop) },
+                    { label: 'warning', backgroundColor: '#b87503', data: checks.map((c) => c.look) },
+                    { label: 'waived', backgroundColor: '#c6c9c7', data: checks.map((c) => c.waived) },
                   ],
                 }}
               />

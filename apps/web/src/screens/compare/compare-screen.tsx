@@ -34,7 +34,7 @@ export function CompareScreen() {
   );
 }
 
-/** Shots that could feed a slot, side by side through one window; one is made the winner, the others are kept. */
+/** Shots that could fill a slot, side by side through one window; one is made the winner, the others are kept. */
 function Candidates({ cell }: { cell: OpenCell }) {
   const { detail, slot, slotKey, variant } = cell;
   const [chosen, setChosen] = useState<string[]>(() => {
@@ -57,7 +57,7 @@ function Candidates({ cell }: { cell: OpenCell }) {
       refresh('/api/listings');
       say(
         'pass',
-        `"${shot.title}" feeds ${slot.title}${whole ? '' : ` of ${variant.data.variant || variant.data.sku}`}. The others are kept.`,
+        `"${shot.title}" fills ${slot.title}${whole ? '' : ` of ${variant.data.variant || variant.data.sku}`}. The others are kept.`,
       );
     } catch (e) {
       say('stop', (e as Error).message);
@@ -77,7 +77,7 @@ function Candidates({ cell }: { cell: OpenCell }) {
         </p>
         <div className="ml-auto">
           <Segmented
-            label="The winner feeds"
+            label="The winner fills"
             value={whole ? 'slot' : 'cell'}
             onChange={(v) => setWhole(v === 'slot')}
             options={[
@@ -124,7 +124,7 @@ function Candidates({ cell }: { cell: OpenCell }) {
               >
                 <Small shot={shot} cell={cell} />
                 <span className="max-w-36 truncate">{shot.title}</span>
-                {cell.shot?.id === shot.id && <span className="text-spruce text-[12px]">feeds it</span>}
+                {cell.shot?.id === shot.id && <span className="text-spruce text-[12px]">fills it</span>}
               </button>
             </li>
           );
@@ -191,7 +191,7 @@ function Candidate({
             Stage
           </Link>
           <Button tone={wins ? 'quiet' : 'main'} disabled={wins} onClick={onWin}>
-            {wins ? 'Feeds this slot' : 'Make it the winner'}
+            {wins ? 'Fills this slot' : 'Make it the winner'}
           </Button>
         </div>
       </div>

@@ -206,7 +206,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
       : null;
   }, [pointer, fringe, photo.cutout]);
   const onPoint = useCallback((p: Point | null) => setPointer(p), []);
-  // Until a new cut is there, the view keeps the old one, with edge and repairs as they are under the hand.
+  // Until a new cut is there, the view keeps the old one, with edge and repairs as they are while dragging.
   const shownRecipe = useMemo(
     () =>
       !solvedRecipe || cutKeyOf(solvedRecipe) === cutKeyOf(recipe)

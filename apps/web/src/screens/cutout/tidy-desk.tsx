@@ -114,7 +114,7 @@ export function TidyDesk({
             {tool === 'straighten' ? 'Draw along an edge' : 'Straighten'}
           </Button>
           <NumberField
-            label="Turn"
+            label="Rotation"
             unit="°"
             digits={1}
             step={0.1}

@@ -122,7 +122,7 @@ export function ImportDialog({
       for (const [i, name] of plan.pictures.entries()) {
         if (stop.signal.aborted)
           throw new Error(
-            'Stopped. The table was not imported; pictures already brought in stay under Photos.',
+            'Stopped. The table was not imported; pictures already imported stay under Photos.',
           );
         setProgress({
           share: i / plan.pictures.length,
@@ -189,7 +189,7 @@ export function ImportDialog({
             </>
           ) : (
             <>
-              <Button onClick={onClose}>Not now</Button>
+              <Button onClick={onClose}>Cancel</Button>
               <Button
                 tone="main"
                 disabled={!plan || plan.problems.length > 0 || !plan.changes.length}

@@ -30,7 +30,7 @@ export function NameColumn({
       about="Texts of shots can be bound to it by its name in braces."
       footer={
         <>
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button tone="main" disabled={!name || !!trouble} onClick={() => onAdd(name!)}>
             Add {name && !trouble ? `{${name}}` : ''}
           </Button>

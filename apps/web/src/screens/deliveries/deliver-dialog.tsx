@@ -104,12 +104,12 @@ export function DeliverDialog({
             value={priority}
             onChange={setPriority}
             options={[
-              { value: '5', title: 'Before others' },
-              { value: '0', title: 'In turn' },
-              { value: '-5', title: 'When there is time' },
+              { value: '5', title: 'High' },
+              { value: '0', title: 'Normal' },
+              { value: '-5', title: 'Low' },
             ]}
           />
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button tone="main" disabled={!count || busy} onClick={deliver}>
             Deliver {count} picture{count === 1 ? '' : 's'}
           </Button>
@@ -150,10 +150,10 @@ export function DeliverDialog({
               <dd>{estimate.seconds === null ? 'no time known yet' : secondsText(estimate.seconds)}</dd>
               <dt className="text-ink-2">in all</dt>
               <dd>{estimate.bytes === null ? 'no size known yet' : bytesText(estimate.bytes)}</dd>
-              {estimate.owed > 0 && (
+              {estimate.missing > 0 && (
                 <>
-                  <dt className="text-ink-2">owed, left out</dt>
-                  <dd>{estimate.owed}</dd>
+                  <dt className="text-ink-2">missing, left out</dt>
+                  <dd>{estimate.missing}</dd>
                 </>
               )}
             </>
@@ -202,7 +202,9 @@ export function DeliverDialog({
                           />
                           <span className="truncate">{slot.title}</span>
                           <span className="measure text-ink-2 ml-auto whitespace-nowrap">
-                            {isFed ? `${slot.width} x ${slot.height}, ${bytesText(slot.maxBytes)}` : 'owed'}
+                            {isFed
+                              ? `${slot.width} x ${slot.height}, ${bytesText(slot.maxBytes)}`
+                              : 'missing'}
                           </span>
                         </label>
                       </li>

@@ -48,7 +48,7 @@ export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): vo
               {trouble}
             </p>
           )}
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button tone="main" disabled={!estimate?.pictures || busy} onClick={() => void deliver()}>
             Deliver {estimate?.pictures ?? 0} pictures
           </Button>
@@ -58,7 +58,7 @@ export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): vo
       <Segmented<Which> label="Which pictures" value={which} onChange={setWhich} options={WHICH} />
       <p className="text-ink-2 mt-3" aria-live="polite">
         {estimate
-          ? `${estimate.toPaint} of ${estimate.pictures} to be painted${estimate.seconds === null ? '' : `, about ${secondsText(estimate.seconds)}`}${estimate.bytes === null ? '' : `, ${bytesText(estimate.bytes)} in all`}; ${estimate.owed} owed and left out.`
+          ? `${estimate.toPaint} of ${estimate.pictures} to be painted${estimate.seconds === null ? '' : `, about ${secondsText(estimate.seconds)}`}${estimate.bytes === null ? '' : `, ${bytesText(estimate.bytes)} in all`}; ${estimate.missing} missing and left out.`
           : 'Measuring ...'}
       </p>
     </Dialog>

@@ -63,7 +63,7 @@ export function DeliveriesScreen() {
                       <StatusMark mark={deliveryMark(d)} /> {deliveryText(d)}
                       {d.priority !== 0 && isOpen(d) && (
                         <span className="text-ink-2">
-                          , {d.priority > 0 ? 'before others' : 'when there is time'}
+                          , {d.priority > 0 ? 'high priority' : 'low priority'}
                         </span>
                       )}
                     </span>

@@ -93,9 +93,9 @@ function Delivered({ data }: { data: DeliveryDetail }) {
               value={data.priority > 0 ? '5' : data.priority < 0 ? '-5' : '0'}
               onChange={(v) => void tell('change', { priority: Number(v) })}
               options={[
-                { value: '5', title: 'Before others' },
-                { value: '0', title: 'In turn' },
-                { value: '-5', title: 'When there is time' },
+                { value: '5', title: 'High' },
+                { value: '0', title: 'Normal' },
+                { value: '-5', title: 'Low' },
               ]}
             />
           )}
@@ -267,7 +267,7 @@ function CellRow({ cell }: { cell: DeliveryCell }) {
             </span>
             {faults.length
               ? faults.map((f) => `${f.title.toLowerCase()} ${f.measured} (${f.limit})`).join('; ')
-              : `${cell.checks.length - waived} pass${waived ? `, ${waived} let pass` : ''}`}
+              : `${cell.checks.length - waived} pass${waived ? `, ${waived} waived` : ''}`}
           </>
         ) : (
           <span className="text-ink-2">

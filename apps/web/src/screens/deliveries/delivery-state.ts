@@ -3,7 +3,7 @@ import type { Mark } from '../../ui/status';
 
 export function deliveryMark(d: Delivery): Mark {
   if (d.state === 'failed') return 'stop';
-  if (d.state === 'cancelled') return 'owed';
+  if (d.state === 'cancelled') return 'missing';
   if (d.state === 'paused') return d.error ? 'stop' : 'look';
   if (d.state === 'done') return d.failed ? 'look' : 'pass';
   return 'working';
@@ -11,7 +11,7 @@ export function deliveryMark(d: Delivery): Mark {
 
 export function deliveryText(d: Delivery): string {
   const done = `${d.made + d.failed} of ${d.total}`;
-  if (d.state === 'queued') return 'waits for a worker';
+  if (d.state === 'queued') return 'queued';
   if (d.state === 'running') return `painting, ${done}`;
   if (d.state === 'paused') return d.error ?? `paused at ${done}`;
   if (d.state === 'cancelled') return `cancelled after ${d.made} of ${d.total}`;

@@ -3,7 +3,7 @@ import type { DeliveryDetail } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
 
-/** Sends a finished delivery to its marketplaces' upload desks, and shows what they answered. */
+/** Sends a finished delivery to its marketplaces' test uploads, and shows what they answered. */
 export function UploadAnswers({
   data,
   marketplaces,
@@ -16,10 +16,10 @@ export function UploadAnswers({
   const [busy, setBusy] = useState('');
   return (
     <aside
-      aria-label="Upload desks"
+      aria-label="Test uploads"
       className="border-line bg-card w-72 shrink-0 overflow-y-auto border-l p-4"
     >
-      <h2 className="font-display text-[16px] font-bold">Upload desks</h2>
+      <h2 className="font-display text-[16px] font-bold">Test uploads</h2>
       <p className="text-ink-2 mb-3 text-[12px]">
         Stand-ins that ship with Scenograph: each opens every file and takes or refuses it by its
         marketplace's rules of today.

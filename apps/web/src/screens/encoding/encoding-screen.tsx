@@ -25,7 +25,7 @@ export function EncodingScreen() {
       {error && <Trouble error={error} />}
       {!cell && !error && <Waiting what="the slot" />}
       {cell && !cell.shot && (
-        <p className="p-6">No shot feeds this slot yet. Give it one on the board, then come back.</p>
+        <p className="p-6">No shot fills this slot yet. Give it one on the board, then come back.</p>
       )}
       {cell?.shot && <Desk key={`${cell.slotKey} ${cell.variant.id}`} cell={cell} />}
     </>

@@ -200,7 +200,7 @@ function Idea({
   );
 }
 
-/** Which slot each kept idea feeds. */
+/** Which slot each kept idea fills. */
 function SendDialog({
   detail,
   chosen,
@@ -242,7 +242,7 @@ function SendDialog({
       open
       onClose={onClose}
       title="Make shots of what is kept"
-      about="Each becomes a shot of the listing. A slot that is chosen here is taken from the shot that feeds it now."
+      about="Each becomes a shot of the listing. A slot that is chosen here is taken from the shot that fills it now."
       footer={
         <>
           <Button onClick={onClose}>Back to the wall</Button>

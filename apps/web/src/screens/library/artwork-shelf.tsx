@@ -18,8 +18,8 @@ export function ArtworkShelf() {
           Artwork <span className="measure text-ink-2">{artworks?.length ?? ''}</span>
         </h2>
         <FileButton
-          title="Bring in artwork"
-          label="Artwork to bring in"
+          title="Import artwork"
+          label="Artwork to import"
           accept={ARTWORK_FILES}
           multiple
           onFiles={(files) => void bringIn(files)}

@@ -66,8 +66,8 @@ export function LibraryScreen() {
               {scenes?.filter((s) => !s.survey.areas.length).length ?? ''}
             </span>
           </h2>
-          <input {...sceneDrop.getInputProps({ 'aria-label': 'Scenes to bring in' })} />
-          <Button onClick={sceneDrop.open}>Bring in a scene, a mockup or a ZIP</Button>
+          <input {...sceneDrop.getInputProps({ 'aria-label': 'Scenes to import' })} />
+          <Button onClick={sceneDrop.open}>Import a scene, a mockup or a ZIP</Button>
           <a className={buttonClass()} href="/api/scenes/export.zip">
             Export all as ZIP
           </a>
@@ -85,8 +85,8 @@ export function LibraryScreen() {
           <h2 className="font-semibold">
             Logos and pictures <span className="measure text-ink-2">{pictures?.length ?? ''}</span>
           </h2>
-          <input {...getInputProps({ 'aria-label': 'Logos to bring in' })} />
-          <Button onClick={open}>Bring in a logo</Button>
+          <input {...getInputProps({ 'aria-label': 'Logos to import' })} />
+          <Button onClick={open}>Import a logo</Button>
         </div>
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
           {pictures?.map((p) => (

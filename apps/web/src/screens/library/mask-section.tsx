@@ -13,7 +13,7 @@ import { Button } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 
-/** A mask over a scene's picture, made with the cutout desk or brought in as PNG. */
+/** A mask over a scene's picture, made with the cutout desk or imported as PNG. */
 export function MaskSection({
   scene,
   mask,
@@ -75,12 +75,12 @@ export function MaskSection({
               void take(() => request<Scene>('POST', `/api/scenes/${scene.id}/mask/${mask}/${cut.id}`))
             }
           >
-            Take over the cutout
+            Use the cutout
           </Button>
         )}
         <FileButton
-          title="Bring in a PNG"
-          label={`${title} mask to bring in`}
+          title="Import a PNG"
+          label={`${title} mask to import`}
           accept="image/png"
           onFiles={([file]) =>
             void take(() =>

@@ -41,5 +41,5 @@ export function Shelf({ scenes }: { scenes: Scene[] }) {
 function about({ survey }: Scene): string {
   const { areas, spots } = survey;
   if (areas.length) return `${areas.length} print ${areas.length === 1 ? 'area' : 'areas'}`;
-  return sceneCamera(survey) ? `${spots.length} stand spots` : 'not surveyed yet';
+  return sceneCamera(survey) ? `${spots.length} placement points` : 'not surveyed yet';
 }

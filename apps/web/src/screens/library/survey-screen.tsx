@@ -277,7 +277,7 @@ function Survey({ scene }: { scene: Scene }) {
                 onCommit={(v) => commit({ gloss: v / 100 })}
               />
             </Section>
-            <Section n={3} id="spots" title="Stand spots" summary={String(survey.spots.length)}>
+            <Section n={3} id="spots" title="Placement points" summary={String(survey.spots.length)}>
               <ul className="grid gap-1.5">
                 {survey.spots.map((s, i) => (
                   <li key={s.id} className="flex items-center gap-2">
@@ -298,7 +298,7 @@ function Survey({ scene }: { scene: Scene }) {
                 ))}
               </ul>
               <Button className="mt-2" aria-pressed={placing} onClick={() => setPlacing(!placing)}>
-                {placing ? 'Click on the picture' : 'Add a spot'}
+                {placing ? 'Click on the picture' : 'Add a point'}
               </Button>
             </Section>
             <Section n={4} id="foreground" title="Foreground" summary={survey.occluder ? 'masked' : 'none'}>
@@ -307,7 +307,7 @@ function Survey({ scene }: { scene: Scene }) {
                 mask="occluder"
                 title={`${now.title} foreground`}
                 about="What stands before the products, cut out with the cutout desk."
-                hint="Keep what stands before the products and drop the rest; then come back here and take it over."
+                hint="Keep what stands before the products and drop the rest; then come back here and use it."
                 value={survey.occluder}
                 onTaken={(occluder) => commit({ occluder }, { stored: true })}
                 onWithout={() => commit({ occluder: null })}
@@ -333,13 +333,13 @@ function Survey({ scene }: { scene: Scene }) {
                 mask="outline"
                 title={`${now.title} item`}
                 about="The blank item alone: prints over the whole item and its colour end there."
-                hint="Keep the blank item and drop the rest; then come back here and take it over."
+                hint="Keep the blank item and drop the rest; then come back here and use it."
                 value={survey.outline}
                 onTaken={(outline) => commit({ outline }, { stored: true })}
                 onWithout={() => commit({ outline: null })}
               />
             </Section>
-            <Section n={7} id="mend" title="Blank it first" summary={String(survey.mends.length)}>
+            <Section n={7} id="mend" title="Remove marks" summary={String(survey.mends.length)}>
               <MendSection survey={survey} mending={mending} />
             </Section>
             <Section n={8} id="about" title="About" summary={now.season ?? ''}>

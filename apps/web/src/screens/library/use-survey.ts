@@ -34,7 +34,7 @@ function taken(scene: Scene): History {
   return { now, past: [], future: [] };
 }
 
-/** A scene's survey under the hand: saved as it is made, undone step by step, after a reload too. */
+/** A scene's survey being edited: saved as it is made, undone step by step, after a reload too. */
 export function useSurvey(scene: Scene) {
   const [history, setHistory] = useState(() => taken(scene));
   const [saving, setSaving] = useState('saved');
@@ -122,7 +122,7 @@ export function useSurvey(scene: Scene) {
     canRedo: future.length > 0,
     undo: () => step(-1),
     redo: () => step(1),
-    /** A change under the hand: shown, not yet kept. */
+    /** A change while dragging: shown, not yet kept. */
     during,
     /** A finished change: one step; `stored` where the server has it already. */
     commit,

@@ -29,7 +29,7 @@ export function ListingsScreen() {
           <h1 className="font-display text-[22px] font-bold">Listings</h1>
           <p className="text-ink-2 grow">
             A listing is a product with its variants on one side, the slots of its marketplaces on the other,
-            and a picture owed for every crossing.
+            and one picture for every crossing.
           </p>
           <input
             type="search"
@@ -72,7 +72,7 @@ export function ListingsScreen() {
                 <th className="px-4 py-2 font-medium">Listing</th>
                 <th className="px-4 py-2 font-medium">Variants</th>
                 <th className="px-4 py-2 font-medium">Shots</th>
-                <th className="px-4 py-2 font-medium">Slots fed</th>
+                <th className="px-4 py-2 font-medium">Slots filled</th>
                 <th className="px-4 py-2 font-medium">State</th>
               </tr>
             </thead>
@@ -126,19 +126,21 @@ export function ListingsScreen() {
                   <td className="measure px-4 py-2.5">{l.shots}</td>
                   <td className="px-4 py-2.5">
                     <span className="measure">
-                      {l.slots - l.owed} of {l.slots}
+                      {l.slots - l.missing} of {l.slots}
                     </span>
                     <div className="bg-line mt-1 h-1.5 w-36 overflow-hidden rounded-full">
                       <div
                         className="bg-spruce h-full"
-                        style={{ width: `${l.slots ? ((l.slots - l.owed) / l.slots) * 100 : 0}%` }}
+                        style={{ width: `${l.slots ? ((l.slots - l.missing) / l.slots) * 100 : 0}%` }}
                       />
                     </div>
                   </td>
                   <td className="px-4 py-2.5">
                     <span className="flex items-center gap-1.5">
-                      <StatusMark mark={l.owed ? 'owed' : 'pass'} />
-                      {l.owed ? `${l.owed} slot${l.owed > 1 ? 's' : ''} owed` : 'every slot fed'}
+                      <StatusMark mark={l.missing ? 'missing' : 'pass'} />
+                      {l.missing
+                        ? `${l.missing} slot${l.missing > 1 ? 's' : ''} missing`
+                        : 'every slot filled'}
                     </span>
                   </td>
                 </tr>

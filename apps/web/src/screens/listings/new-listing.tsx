@@ -51,7 +51,7 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
               {trouble}
             </p>
           )}
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button tone="main" disabled={busy || !title.trim() || !chosenSheets.length} onClick={start}>
             Start the listing
           </Button>

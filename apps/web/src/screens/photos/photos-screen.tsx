@@ -48,9 +48,9 @@ export function PhotosScreen() {
           <Link to="/photos/review" className={buttonClass()}>
             Review wall
           </Link>
-          <input {...getInputProps({ 'aria-label': 'Photos to bring in' })} />
+          <input {...getInputProps({ 'aria-label': 'Photos to import' })} />
           <Button tone="main" onClick={open}>
-            <Plus size={15} aria-hidden /> Bring in photos
+            <Plus size={15} aria-hidden /> Import photos
           </Button>
         </div>
 
@@ -125,7 +125,7 @@ function UploadRow({
         : 'working';
   return (
     <li className="border-line flex min-h-9.5 items-center gap-3 border-b px-4 py-1.5 last:border-b-0">
-      <StatusMark mark={upload.state === 'stopped' ? 'owed' : mark} />
+      <StatusMark mark={upload.state === 'stopped' ? 'missing' : mark} />
       <span className="w-56 shrink-0 truncate font-medium">{upload.name}</span>
       {upload.state === 'sending' || upload.state === 'waiting' ? (
         <>

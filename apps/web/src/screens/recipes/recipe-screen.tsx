@@ -44,7 +44,7 @@ const MARKS: Record<StepResult['state'], Mark> = {
   working: 'working',
   done: 'pass',
   failed: 'stop',
-  cancelled: 'owed',
+  cancelled: 'missing',
 };
 
 export function RecipeScreen() {

@@ -197,7 +197,7 @@ function Card({
                 : state === 'waiting' || state === 'working'
                   ? 'working'
                   : state === 'cancelled'
-                    ? 'owed'
+                    ? 'missing'
                     : photo.accepted || verdict === 'looks right'
                       ? 'pass'
                       : verdict === 'look at it'

@@ -219,7 +219,7 @@ function SheetEditor({ history }: { history: SheetHistory }) {
             onClick={() => setTab('severity')}
             className={`border-line border-t px-3 py-2 text-left font-medium ${tab === 'severity' ? 'bg-spruce-tint' : 'hover:bg-spruce-tint/50'}`}
           >
-            How grave each check is
+            Severity of each check
           </button>
         </nav>
         <div className="min-w-0 grow overflow-y-auto px-6 py-4" tabIndex={0} aria-label="Rules">
@@ -243,10 +243,10 @@ function SeverityTable({
 }) {
   return (
     <section className="max-w-xl">
-      <h2 className="font-display text-[17px] font-bold">How grave each check is</h2>
+      <h2 className="font-display text-[17px] font-bold">Severity of each check</h2>
       <p className="text-ink-2 mb-3">
-        A fault stops a picture, or asks for a look, as the check itself judges; here this marketplace may say
-        otherwise.
+        Whether a fault makes a check fail or is a warning is the check’s own judgement; here this marketplace
+        may say otherwise.
       </p>
       <ul>
         {CHECK_TITLES.map(({ id, title }) => (
@@ -262,9 +262,9 @@ function SeverityTable({
               }}
               options={[
                 { value: 'own', title: 'as the check judges' },
-                { value: 'stop', title: 'always stops' },
-                { value: 'look', title: 'asks for a look' },
-                { value: 'off', title: 'not looked at' },
+                { value: 'stop', title: 'failed' },
+                { value: 'look', title: 'warning' },
+                { value: 'off', title: 'off' },
               ]}
             />
           </li>

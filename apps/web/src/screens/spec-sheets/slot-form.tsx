@@ -63,7 +63,7 @@ export function SlotForm({ slot, onChange }: { slot: Slot; onChange(patch: Parti
         <TextField label="Title" value={slot.title} onCommit={(title) => onChange({ title })} />
         <TextField
           mono
-          label="Id, by which shots feed it"
+          label="Id, by which shots fill it"
           value={slot.id}
           onCommit={(id) => onChange({ id })}
         />
@@ -159,7 +159,7 @@ export function SlotForm({ slot, onChange }: { slot: Slot; onChange(patch: Parti
           </div>
         </fieldset>
         <NumberField
-          label="At most"
+          label="Maximum"
           unit="KB"
           min={1}
           max={900_000}
@@ -216,7 +216,7 @@ export function SlotForm({ slot, onChange }: { slot: Slot; onChange(patch: Parti
           options={[
             { value: 'any', title: 'Any' },
             { value: 'white', title: 'Pure white' },
-            { value: 'transparent', title: 'Clear' },
+            { value: 'transparent', title: 'Transparent' },
           ]}
         />
         {background.kind !== 'any' && (
@@ -290,13 +290,13 @@ export function SlotForm({ slot, onChange }: { slot: Slot; onChange(patch: Parti
           ]}
         />
         <Optional
-          label="Most text"
+          label="Maximum text"
           on={slot.maxTextShare !== null}
           onChange={(on) => onChange({ maxTextShare: on ? 0.2 : null })}
         >
           <NumberField
             hideLabel
-            label="Most text"
+            label="Maximum text"
             unit="%"
             min={0}
             max={100}

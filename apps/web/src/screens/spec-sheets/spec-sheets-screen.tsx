@@ -64,7 +64,7 @@ export function SpecSheetsScreen() {
         <div className="flex items-center gap-2">
           <h1 className="font-display mr-auto text-[22px] font-bold">Spec sheets</h1>
           <FileButton
-            title="Bring in JSON"
+            title="Import JSON"
             label="Spec sheet as JSON"
             accept=".json,application/json"
             onFiles={(f) => void bringIn(f)}

@@ -248,7 +248,9 @@ export function Desk({
             !results
               ? 'measuring'
               : stops || looks
-                ? [looks && `${looks} look`, stops && `${stops} stop`].filter(Boolean).join(', ')
+                ? [stops && `${stops} failed`, looks && `${looks} warning${looks > 1 ? 's' : ''}`]
+                    .filter(Boolean)
+                    .join(', ')
                 : 'all pass'
           }
         >

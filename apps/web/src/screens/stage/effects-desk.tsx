@@ -99,8 +99,8 @@ export function EffectsDesk({
         >
           Copy effects
         </Button>
-        <Button disabled={!copied} onClick={() => copied && commit('Take over effects', own(copied))}>
-          Take over
+        <Button disabled={!copied} onClick={() => copied && commit('Paste effects', own(copied))}>
+          Paste effects
         </Button>
         <Button tone="quiet" onClick={() => commit('No effects', own(NO_EFFECTS))}>
           None

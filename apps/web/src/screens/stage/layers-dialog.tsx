@@ -44,7 +44,7 @@ export function LayersDialog({
               {trouble}
             </p>
           )}
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button tone="main" disabled={busy} onClick={() => void make()}>
             {busy ? 'Painting the layers ...' : 'Make it'}
           </Button>

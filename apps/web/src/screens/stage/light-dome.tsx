@@ -113,7 +113,7 @@ export function LightDome({
       </svg>
       <div className="mt-1 grid grid-cols-2 gap-2">
         <NumberField
-          label="Round"
+          label="Direction"
           unit="°"
           value={light.azimuthDeg}
           min={-180}
@@ -121,7 +121,7 @@ export function LightDome({
           onCommit={(v) => onCommit({ ...light, azimuthDeg: v })}
         />
         <NumberField
-          label="Up"
+          label="Height"
           unit="°"
           value={light.elevationDeg}
           min={5}

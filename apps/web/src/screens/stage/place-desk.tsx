@@ -106,13 +106,13 @@ export function PlaceDesk({
             disabled={element.locked}
           />
           <NumberField
-            label="Turn"
+            label="Rotation"
             unit="°"
             digits={1}
             min={-360}
             max={360}
             value={box.rotation}
-            onCommit={(rotation) => onPlace('Turn', { ...box, rotation }, false)}
+            onCommit={(rotation) => onPlace('Rotate', { ...box, rotation }, false)}
             disabled={element.locked}
           />
           {size && (

@@ -51,7 +51,7 @@ export function SizeStrip({
       <div className="w-25 shrink-0 px-3.5 py-2.5">
         <h2 className="font-semibold">Sizes</h2>
         <p className="text-ink-2 text-[12px] leading-snug">
-          {slots.length} slot{slots.length === 1 ? '' : 's'} fed by this shot
+          {slots.length} slot{slots.length === 1 ? '' : 's'} filled by this shot
         </p>
         {slots.length > 0 && (
           <button type="button" onClick={onAll} className="text-spruce mt-1 text-[12px] underline">
@@ -87,7 +87,7 @@ export function SizeStrip({
         <li className="flex items-center">
           <DropdownMenu.Root>
             <DropdownMenu.Trigger
-              aria-label="Choose the slots this shot feeds"
+              aria-label="Choose the slots this shot fills"
               className="border-ink-3 text-ink-2 hover:border-spruce hover:text-ink flex h-[62px] w-16 items-center justify-center rounded-md border border-dashed"
             >
               <Plus size={16} aria-hidden />

@@ -7,12 +7,12 @@ import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf, type Ground } from '@scenograph/core/stage/ground';
 import { coveredRect } from '@scenograph/core/stage/lay-on-plane';
 import type { Guide } from '@scenograph/core/stage/snap';
-import { standingOf } from '@scenograph/core/stage/stand';
+import { groundPlacement } from '@scenograph/core/stage/stand';
 import { paintStage } from '../../workers/painters';
 
 const PAD = 36;
 
-/** The picture under the hand: painted by the worker, with handles laid over it. */
+/** The picture being worked on: painted by the worker, with handles laid over it. */
 export function StageCanvas({
   resolved,
   selected,
@@ -29,7 +29,7 @@ export function StageCanvas({
   selected: string | null;
   also: string[];
   guides: Guide[];
-  /** Being under the hand: painted fast first, in full when it rests. */
+  /** While dragging: painted fast first, in full when it rests. */
   draft: boolean;
   onSelect(id: string | null): void;
   onChoose(id: string): void;
@@ -363,7 +363,7 @@ function Handles({
 /** Where an element is seen: what lies flat on a ground shows shorter than its box. */
 function shownBox(e: ShotElement, ground: Ground | null, frame: { width: number; height: number }): Box {
   if (e.kind !== 'product' || e.pose !== 'flat' || !ground) return e.box;
-  const standing = standingOf(e, ground, frame);
+  const standing = groundPlacement(e, ground, frame);
   if (!standing) return e.box;
   const [w, h] = [e.box.width / standing.scale / 2, e.box.height / standing.scale / 2];
   const turned = {

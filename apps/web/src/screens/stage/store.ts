@@ -48,7 +48,7 @@ interface StageState {
   showSlot(key: string | null): void;
   /** One finished change. The recipe gets the document and gives the new one. */
   edit(label: string, change: (shot: Shot) => Shot): void;
-  /** A change under the hand (drag, slider): shown at once, one step of history when it ends. */
+  /** A change while dragging: shown at once, one step of history when it ends. */
   during(change: (shot: Shot) => Shot): void;
   finish(label: string, change?: (shot: Shot) => Shot): void;
   abandon(): void;

@@ -1,10 +1,10 @@
 import type { ShotElement } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/stage/ground';
-import { pitchNote, standingOf, type Standing } from '@scenograph/core/stage/stand';
+import { pitchNote, groundPlacement, type GroundPlacement } from '@scenograph/core/stage/stand';
 
 export interface TrueSize {
-  standing: Standing;
+  standing: GroundPlacement;
   /** Frame pixels a millimetre of the product as drawn. */
   pxPerMm: number;
   /** 1 is true to size. */
@@ -14,7 +14,7 @@ export interface TrueSize {
 /** How a standing product's size compares with its real one, where scene and millimetres are known. */
 export function trueSize(shot: ResolvedShot, element: ShotElement): TrueSize | null {
   if (element.kind !== 'product') return null;
-  const standing = standingOf(element, groundOf(shot.elements), shot);
+  const standing = groundPlacement(element, groundOf(shot.elements), shot);
   if (!standing || standing.ratio === null) return null;
   return { standing, pxPerMm: standing.pxPerMm, ratio: standing.ratio };
 }
@@ -23,7 +23,7 @@ export function trueSize(shot: ResolvedShot, element: ShotElement): TrueSize | n
 export function standNotes(shot: ResolvedShot, element: ShotElement): string[] {
   if (element.kind !== 'product' || element.pose === 'flat') return [];
   const ground = groundOf(shot.elements);
-  const standing = standingOf(element, ground, shot);
+  const standing = groundPlacement(element, ground, shot);
   if (!ground) return [];
   if (!standing)
     return [

@@ -121,7 +121,7 @@ export function useEditing(
     const turned = element.box.rotation !== box.rotation;
     gesture(
       () => (s) => placeElement(s, baseLike(s, element, target), box, target, proportional),
-      done ? `${turned ? 'Turn' : 'Scale'} ${element.name}` : null,
+      done ? `${turned ? 'Rotate' : 'Scale'} ${element.name}` : null,
     );
   };
 

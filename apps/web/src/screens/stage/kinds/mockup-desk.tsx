@@ -82,8 +82,8 @@ export function MockupDesk({ element, during, commit }: Props) {
         ))}
       </div>
       <FileButton
-        title="Bring in a design"
-        label="Designs to bring in"
+        title="Import a design"
+        label="Designs to import"
         accept={ARTWORK_FILES}
         multiple
         onFiles={(files) => void bringIn(files)}

@@ -351,7 +351,7 @@ export function ProductToneDesk({ element, shot, during, commit }: Props) {
             onCommit={(v) => commit('Match the tone', { tone: { ...tone, strength: v / 100 } })}
           />
           <Slider
-            label="Drift at most"
+            label="Largest colour shift"
             unit="ΔE"
             max={20}
             value={tone.limit}

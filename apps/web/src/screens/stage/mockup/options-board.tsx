@@ -140,7 +140,7 @@ function OptionCell({
       elements: resolved.elements.map((e) => (e.id === element.id ? ({ ...e, fill } as typeof e) : e)),
     };
   }, [element, option, resolved]);
-  // Painted as large as it is shown, in steps, so that a zoom under the hand does not paint at every move.
+  // Painted as large as it is shown, in steps, so that zooming does not paint at every move.
   const detail = Math.min(1, (CELL * 2 ** Math.ceil(Math.log2(zoom))) / resolved.width);
   useEffect(() => {
     const mine = ++wish.current;

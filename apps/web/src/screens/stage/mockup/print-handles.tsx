@@ -215,7 +215,7 @@ function PrintShape({
     const near = Math.round(to / step) * step;
     if (e.shiftKey || Math.abs(to - near) < 2) to = near;
     return { place: { ...from.place, turn: round(to) } };
-  }, 'Turn');
+  }, 'Rotate');
   const top: Pair = [(at[0][0] + at[1][0]) / 2, (at[0][1] + at[1][1]) / 2];
   const middle: Pair = [(at[0][0] + at[2][0]) / 2, (at[0][1] + at[2][1]) / 2];
   const [tx, ty] = onArea(surface, top);
@@ -256,7 +256,7 @@ function PrintShape({
                 stroke="#12463a"
                 strokeWidth={2}
                 role="button"
-                aria-label="Turn the design"
+                aria-label="Rotate the design"
                 className="pointer-events-auto cursor-grab"
                 {...turn}
               />

@@ -129,12 +129,12 @@ export function PrintPart({
         {mm('Width', 'width')}
         {mm('Height', 'height')}
         <NumberField
-          label="Turn"
+          label="Rotation"
           unit="°"
           min={-360}
           max={360}
           value={Math.round(place.turn * 10) / 10}
-          onCommit={(turn) => commit('Turn', { pins: null, place: { ...place, turn } })}
+          onCommit={(turn) => commit('Rotate', { pins: null, place: { ...place, turn } })}
         />
         <NumberField
           label="Slant"
@@ -209,11 +209,11 @@ export function PrintPart({
         onCommit={(v) => commit('Ink spread', { spreadMm: v / 1000 })}
       />
       <Slider
-        label="White knocked out"
+        label="Remove white"
         unit="%"
         value={Math.round(print.knockOut * 100)}
         onChange={(v) => during({ knockOut: v / 100 })}
-        onCommit={(v) => commit('White knocked out', { knockOut: v / 100 })}
+        onCommit={(v) => commit('Remove white', { knockOut: v / 100 })}
       />
       <Switch
         label="Everything in one ink"

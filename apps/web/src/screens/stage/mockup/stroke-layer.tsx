@@ -19,7 +19,7 @@ export function ShadeLayer({
 }) {
   const { shade } = useMockupTools();
   const points = useRef<[number, number][] | null>(null);
-  // The strokes there were before the one under the hand.
+  // The strokes there were before the one being drawn.
   const before = useRef(element.fill.item.shade);
   const [at, setAt] = useState<[number, number] | null>(null);
   const { box, fill } = element;

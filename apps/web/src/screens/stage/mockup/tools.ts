@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 
-/** What the pointer does on a mockup, and which design is under the hand. */
+/** What the pointer does on a mockup, and which design is being worked on. */
 interface MockupTools {
   print: string | null;
   tool: 'place' | 'shade' | 'frame' | 'compare';

@@ -44,7 +44,7 @@ export function PictureChoice({
         ))}
       </div>
       <FileButton
-        title="Bring in a picture"
+        title="Import a picture"
         label={`A file for ${label.toLowerCase()}`}
         accept={FILES}
         onFiles={(f) => void take(f)}

@@ -5,10 +5,10 @@ import { grow } from '../raster/distance';
 import { alphaPlane, type Plane } from '../raster/pixels';
 import { fillPath, pathBounds, turnedPath, type Bounds } from '../vector/outline';
 import type { PaintEnvironment } from './environment';
-import { paintedBounds, paintTurned, type Onlooker } from './paint-shot';
+import { paintedBounds, paintTurned, type PaintObserver } from './paint-shot';
 
 /** Words or signs of a picture, measured on the painted pixels. Lengths in the frame's pixels. */
-export interface WordLook {
+export interface LegibilityReport {
   id: string;
   name: string;
   kind: ShotElement['kind'];
@@ -29,7 +29,7 @@ export interface WordLook {
   unprintable: string[];
 }
 
-interface Seen extends WordLook {
+interface Seen extends LegibilityReport {
   element: ShotElement;
   /** The letters as coverage, with the device pixels they begin at. */
   ink: Plane;
@@ -40,17 +40,17 @@ interface Seen extends WordLook {
   total: number;
 }
 
-/** Covers less than this are let pass: soft edges touch. */
+/** Covers smaller than this are ignored: soft edges touch. */
 const TOUCH = 0.02;
 
 /**
  * Looks on while a shot is painted: for every block of words, how it stands out from the pixels beside its letters, cell
  * by cell of one letter's size, and what is painted over it afterwards. One painting measures them all.
  */
-export function lookAtWords(): { onlooker: Onlooker; looks(): WordLook[] } {
+export function observeWords(): { observer: PaintObserver; reports(): LegibilityReport[] } {
   const seen: Seen[] = [];
   return {
-    onlooker(element, context, environment) {
+    observer(element, context, environment) {
       if (seen.length && element.kind !== 'watermark') cover(element, seen, environment);
       const words = elementKind(element.kind).words?.(element, environment) ?? [];
       for (const w of words) {
@@ -58,7 +58,7 @@ export function lookAtWords(): { onlooker: Onlooker; looks(): WordLook[] } {
         if (found) seen.push(found);
       }
     },
-    looks: () =>
+    reports: () =>
       seen.map(({ element: _, ink: __, spread: ___, x: ____, y: _____, total: ______, ...look }) => look),
   };
 }
@@ -66,7 +66,7 @@ export function lookAtWords(): { onlooker: Onlooker; looks(): WordLook[] } {
 function measure(
   element: ShotElement,
   words: Words,
-  context: Parameters<Onlooker>[1],
+  context: Parameters<PaintObserver>[1],
   environment: PaintEnvironment,
 ): Seen | null {
   const { box } = element;

@@ -13,7 +13,7 @@ import { measureBase } from '../../stage/base';
 import { bodyOf, type Body } from '../../stage/body';
 import type { Light } from '../../stage/light';
 import { STUDIO_LIGHT } from '../../stage/ground';
-import { standingOf, type Standing } from '../../stage/stand';
+import { groundPlacement, type GroundPlacement } from '../../stage/stand';
 import type { Box } from '../element';
 import type { ProductElement } from './definition';
 
@@ -21,7 +21,7 @@ import type { ProductElement } from './definition';
 const SILHOUETTE = 192;
 
 /** A product as it stands after it was turned: an upright box and a base of its own. */
-export interface Posture {
+export interface UprightProduct {
   element: ProductElement;
   box: Box;
   alpha: Plane;
@@ -29,7 +29,7 @@ export interface Posture {
 }
 
 /** Turned products are turned pictures: their base is looked for again. */
-export function postureOf(element: ProductElement, environment: PaintEnvironment): Posture {
+export function uprightProduct(element: ProductElement, environment: PaintEnvironment): UprightProduct {
   const { picture, box } = element;
   if (!box.rotation || element.pose === 'flat') {
     const key = `silhouette:${picture}`;
@@ -61,14 +61,14 @@ function silhouette(pixels: Rgba): Plane {
   return reducedAlpha(pixels, Math.max(1, Math.ceil(Math.max(pixels.width, pixels.height) / SILHOUETTE)));
 }
 
-/** The picture at a few hundred pixels, turned with its posture; for reflections. */
-export function posturePicture(
-  posture: Posture,
+/** The picture at a few hundred pixels, turned with its upright; for reflections. */
+export function uprightPicture(
+  upright: UprightProduct,
   original: ProductElement,
   environment: PaintEnvironment,
 ): Rgba {
-  if (posture.element === original) return smallPicture(original.picture, environment);
-  return environment.kept(`${posture.key}:picture`, () =>
+  if (upright.element === original) return smallPicture(original.picture, environment);
+  return environment.kept(`${upright.key}:picture`, () =>
     turnedPicture(smallPicture(original.picture, environment), original.box),
   ).picture;
 }
@@ -119,7 +119,12 @@ export function lightOf(element: ProductElement, environment: Pick<PaintEnvironm
  * The light as a product's own axes see it: they turn with the direction to the camera.
  * @param steps whole degrees to which it is rounded, so that a shadow is not made anew for every move
  */
-export function lightAt(light: Light, { camera, stand }: Standing, softness: number, steps = 2): Light {
+export function lightAt(
+  light: Light,
+  { camera, stand }: GroundPlacement,
+  softness: number,
+  steps = 2,
+): Light {
   const { rotation: r } = camera;
   const forward = Math.atan2(r[7], r[6]);
   const turn = ((stand.facing - forward) * 180) / Math.PI;
@@ -138,16 +143,16 @@ const UNITS = 100;
  * unit has; null above the horizon.
  */
 export function standingBody(
-  posture: Posture,
+  upright: UprightProduct,
   environment: PaintEnvironment,
-): { standing: Standing; body: Body; unit: number; key: string } | null {
-  const { element, box, alpha } = posture;
-  const standing = standingOf(element, environment.ground, environment.frame);
+): { standing: GroundPlacement; body: Body; unit: number; key: string } | null {
+  const { element, box, alpha } = upright;
+  const standing = groundPlacement(element, environment.ground, environment.frame);
   if (!standing) return null;
   const { scale, base, photoPitch, pxPerMm, depthMm } = standing;
   // The product's own depth against its own width, as drawn.
   const depth = depthMm === null ? null : (depthMm * pxPerMm * UNITS) / box.width;
-  const key = `body:${posture.key}:${Math.round(photoPitch)}:${depth === null ? '' : depth.toFixed(1)}`;
+  const key = `body:${upright.key}:${Math.round(photoPitch)}:${depth === null ? '' : depth.toFixed(1)}`;
   const body = environment.kept(key, () => bodyOf(alpha, base, alpha.width / UNITS, depth, photoPitch));
   return { standing, body, unit: box.width / scale / UNITS, key };
 }
