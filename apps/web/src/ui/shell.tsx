@@ -1,15 +1,20 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Outlet, useNavigate } from 'react-router';
+import { Outlet, useMatches, useNavigate } from 'react-router';
 import { useServerEvents } from '../api/events';
 import { bringIn } from '../api/uploads';
 import { CommandMenu, useActions, type Action } from './actions';
 import { Notices } from './notices';
+import { usePlaces } from './places';
 
 /** Around every screen: server events, dropping and pasting photos anywhere, the command menu, notices. */
 export function Shell() {
   useServerEvents();
   const navigate = useNavigate();
   const [over, setOver] = useState(false);
+  const { title } = (useMatches().at(-1)?.handle ?? {}) as { title?: string };
+  useEffect(() => {
+    document.title = title ? `${title} - Scenograph` : 'Scenograph';
+  }, [title]);
 
   useEffect(() => {
     const take = (files: FileList | undefined | null) => {
@@ -43,24 +48,16 @@ export function Shell() {
     };
   }, [navigate]);
 
+  const places = usePlaces();
   const actions = useMemo<Action[]>(
     () =>
-      [
-        ['/listings', 'Listings'],
-        ['/photos', 'Photos'],
-        ['/products', 'Products'],
-        ['/library', 'Library of scenes and logos'],
-        ['/brand', 'Brand kit'],
-        ['/templates', 'Templates'],
-        ['/spec-sheets', 'Spec sheets'],
-        ['/deliveries', 'Deliveries'],
-      ].map(([to, title]) => ({
-        id: to,
+      places.map(({ path, title }) => ({
+        id: path,
         title: `Go to ${title}`,
         group: 'Go to',
-        run: () => void navigate(to),
+        run: () => void navigate(path),
       })),
-    [navigate],
+    [places, navigate],
   );
   useActions('places', actions);
 
@@ -69,7 +66,7 @@ export function Shell() {
       <Outlet />
       {over && (
         <div className="pointer-events-none fixed inset-0 z-[70] flex items-center justify-center bg-[#12463ae6]">
-          <p className="font-display text-[26px] font-bold text-white">Let go to bring these photos in</p>
+          <p className="font-display text-[26px] font-bold text-white">Drop to import these photos</p>
         </div>
       )}
       <CommandMenu />

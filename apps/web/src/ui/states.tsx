@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { Link } from 'react-router';
+import { Link, useRouteError } from 'react-router';
 import { buttonClass } from './controls';
 import { TopBar } from './top-bar';
 
@@ -18,6 +18,36 @@ export function Trouble({ error }: { error: Error }) {
       <p className="font-display text-[17px] font-bold">This could not be shown</p>
       <p className="text-ink-2 mt-1">{error.message}</p>
     </div>
+  );
+}
+
+/** In place of a screen that broke or could not be fetched: what is stored is not touched, and it can be tried again. */
+export function ScreenTrouble() {
+  const error = useRouteError();
+  const message = error instanceof Error ? error.message : String(error);
+  // What a browser says when a part of the application cannot be fetched.
+  const missing = /dynamically imported module|Importing a module script|Loading chunk/i.test(message);
+  return (
+    <>
+      <TopBar />
+      <div role="alert" className="m-6 max-w-lg">
+        <p className="font-display text-[17px] font-bold">
+          {missing ? 'This screen could not be fetched' : 'This screen stopped working'}
+        </p>
+        <p className="text-ink-2 mt-1">
+          {missing
+            ? 'The server cannot be reached. Is Scenograph still running?'
+            : `Everything that was saved is still there. What went wrong: ${message}`}
+        </p>
+        <button
+          type="button"
+          className={buttonClass('main', 'mt-3')}
+          onClick={() => window.location.reload()}
+        >
+          Try again
+        </button>
+      </div>
+    </>
   );
 }
 

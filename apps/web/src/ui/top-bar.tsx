@@ -1,18 +1,7 @@
 import { NavLink } from 'react-router';
 import type { ReactNode } from 'react';
 import { openActions } from './actions';
-
-const PLACES = [
-  ['/listings', 'Listings'],
-  ['/photos', 'Photos'],
-  ['/products', 'Products'],
-  ['/library', 'Library'],
-  ['/brand', 'Brand kit'],
-  ['/templates', 'Templates'],
-  ['/recipes', 'Recipes'],
-  ['/spec-sheets', 'Spec sheets'],
-  ['/deliveries', 'Deliveries'],
-] as const;
+import { usePlaces } from './places';
 
 export function Emblem() {
   return (
@@ -39,20 +28,21 @@ export function FindAction() {
 
 /** The bar of a screen: where one is, and what can be done with it. */
 export function TopBar({ trail, children }: { trail?: ReactNode; children?: ReactNode }) {
+  const places = usePlaces().filter((p) => p.label);
   return (
     <header className="border-line bg-card flex h-11 shrink-0 items-center gap-4 border-b px-3.5">
       <Emblem />
       {trail ?? (
         <nav aria-label="Places" className="flex gap-5">
-          {PLACES.map(([to, title]) => (
+          {places.map(({ path, label }) => (
             <NavLink
-              key={to}
-              to={to}
+              key={path}
+              to={path}
               className={({ isActive }) =>
                 isActive ? 'text-ink font-semibold' : 'text-ink-2 hover:text-ink'
               }
             >
-              {title}
+              {label}
             </NavLink>
           ))}
         </nav>

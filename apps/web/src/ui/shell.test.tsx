@@ -1,0 +1,81 @@
+import { expect, test } from '@jest/globals';
+import { render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { createMemoryRouter, RouterProvider } from 'react-router';
+import { placeLinks, SCREENS } from '../routes';
+import { CommandMenu, useActions } from './actions';
+import { Places } from './places';
+import { ScreenTrouble } from './states';
+import { TopBar } from './top-bar';
+
+function at(path: string, element = <TopBar />) {
+  const router = createMemoryRouter([{ path: '*', element, errorElement: <ScreenTrouble /> }], {
+    initialEntries: [path],
+  });
+  render(
+    <Places value={placeLinks()}>
+      <RouterProvider router={router} />
+    </Places>,
+  );
+  return router;
+}
+
+test('every screen has a path and a title of its own', () => {
+  expect(new Set(SCREENS.map((s) => s.path)).size).toBe(SCREENS.length);
+  expect(new Set(SCREENS.map((s) => s.title)).size).toBe(SCREENS.length);
+});
+
+test('the bar names the places, marks where one is, and goes there', async () => {
+  const router = at('/photos');
+  const bar = screen.getByRole('navigation', { name: 'Places' });
+  const names = within(bar)
+    .getAllByRole('link')
+    .map((a) => a.textContent);
+  expect(names).toEqual(SCREENS.filter((s) => s.label).map((s) => s.label));
+  expect(within(bar).getByRole('link', { name: 'Photos' })).toHaveAttribute('aria-current', 'page');
+  await userEvent.click(within(bar).getByRole('link', { name: 'Spec sheets' }));
+  expect(router.state.location.pathname).toBe('/spec-sheets');
+});
+
+test('places without an id can be found, those of one thing cannot', () => {
+  const paths = placeLinks().map((p) => p.path);
+  expect(paths).toContain('/photos/review');
+  expect(paths.some((p) => p.includes(':'))).toBe(false);
+});
+
+test('an action is found by a part of its words and run from the keyboard; with none there are no results', async () => {
+  let ran = 0;
+  const actions = [
+    { id: 'a', title: 'Go to Spec sheets (marketplaces, slots)', group: 'Go to', run: () => ran++ },
+    { id: 'b', title: 'Fit the photo to the view', group: 'View', keys: 'F', run: () => undefined },
+  ];
+  function Offers() {
+    useActions('test', actions);
+    return <CommandMenu />;
+  }
+  render(<Offers />);
+  await userEvent.keyboard('{Control>}k{/Control}');
+  await userEvent.keyboard('market');
+  expect(screen.getAllByRole('option')).toHaveLength(1);
+  await userEvent.keyboard('{Enter}');
+  expect(ran).toBe(1);
+  expect(screen.queryByRole('dialog')).toBeNull();
+  await userEvent.keyboard('{Control>}k{/Control}');
+  await userEvent.keyboard('xyzzy');
+  expect(screen.getByText('No results.')).toBeVisible();
+});
+
+function Broken(): never {
+  throw new Error('The shot has no frame.');
+}
+
+test('a screen that breaks says so with the reason, keeps the bar and offers to try again', () => {
+  const { error } = console;
+  // React and the router report what they caught.
+  console.error = () => undefined;
+  at('/shots/1', <Broken />);
+  console.error = error;
+  expect(screen.getByRole('alert')).toHaveTextContent('The shot has no frame.');
+  expect(screen.getByRole('button', { name: 'Try again' })).toBeVisible();
+  expect(screen.getByRole('navigation', { name: 'Places' })).toBeVisible();
+});
