@@ -3,8 +3,15 @@ import { grow } from '../raster/distance';
 import { fitBackground, type BackgroundModel } from './background';
 import { fitColourModel, type ColourModel } from './colour-model';
 import { graphCut, SURE_ODDS } from './graph-cut';
-import type { SegmentOptions } from './segment';
 import { shadingOf, type Shading } from './shading';
+
+/** What a person has chosen of how the automatic outline is made. */
+export interface SegmentOptions {
+  /** Keep openings inside the product through which the backdrop shows. */
+  holes: boolean;
+  /** Treat soft shadows on the backdrop as backdrop. */
+  shadows: boolean;
+}
 
 /** From this distance on, in noise units, no colour of the product's could make a pixel backdrop. */
 const SURE = 13;

@@ -10,18 +10,12 @@ import {
   colourOdds,
   patternDistance,
   type ColourHypothesis,
+  type SegmentOptions,
 } from './colour-hypothesis';
 import { evidenceOf, oddsFrom, type TaughtColour } from './evidence';
 import { graphCut, smoothness, SURE_ODDS, type CutState } from './graph-cut';
 import type { Segmentation } from './segmentation';
 import { shadingOf, type Shading } from './shading';
-
-export interface SegmentOptions {
-  /** Keep openings inside the product through which the backdrop shows. */
-  holes: boolean;
-  /** Treat soft shadows on the backdrop as backdrop. */
-  shadows: boolean;
-}
 
 /** All that is known of a reduced photo before any correction: what a cut needs. */
 export interface Analysis {

@@ -4,6 +4,7 @@ import { elementBounds } from '../elements/product/pack';
 import type { Slot } from '../spec/slot';
 import { groundOf } from '../stage/ground';
 import type { Shot } from './document';
+import { rescaledFit } from './rescaled-fit';
 import type { ResolvedShot } from './resolve';
 
 /** Edits are plain functions: a shot in, a new shot out. */
@@ -155,28 +156,4 @@ function unionBounds(elements: ShotElement[], resolved: ResolvedShot) {
     width: Math.max(...list.map((b) => b.x + b.width)) - x,
     height: Math.max(...list.map((b) => b.y + b.height)) - y,
   };
-}
-
-export function rescaledFit(
-  fit: Shot['fits'][string],
-  frame: { width: number; height: number },
-): Shot['fits'][string]['elements'] {
-  const kx = frame.width / fit.frame.width;
-  const ky = frame.height / fit.frame.height;
-  if (kx === 1 && ky === 1) return fit.elements;
-  const k = Math.min(kx, ky);
-  return Object.fromEntries(
-    Object.entries(fit.elements).map(([id, patch]) => {
-      if (!patch.box) return [id, patch];
-      const { x, y, width, height, rotation } = patch.box;
-      const box = {
-        width: width * k,
-        height: height * k,
-        x: (x + width / 2) * kx - (width * k) / 2,
-        y: (y + height / 2) * ky - (height * k) / 2,
-        rotation,
-      };
-      return [id, { ...patch, box }];
-    }),
-  );
 }

@@ -6,7 +6,7 @@ import { basePoint, drawnPxPerMm, scaledOnBase, groundPlacement, trueSizeBox } f
 import { applyBrand } from '../brand/kit';
 import { type ProductData } from './data';
 import type { Shot, SlotFit } from './document';
-import { rescaledFit } from './edit';
+import { rescaledFit } from './rescaled-fit';
 import { coverBox, fitToSlot } from './fit/fit-to-slot';
 
 /** A shot with everything decided: data bound, boxes in the frame's pixels. Ready to be painted or measured. */

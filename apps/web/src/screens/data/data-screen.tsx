@@ -16,9 +16,7 @@ import {
   request,
   useServer,
   type Artwork,
-  type EditState,
   type Photo,
-  type Product,
   type Variant,
 } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
@@ -30,8 +28,7 @@ import { UndoRedo } from '../../ui/undo-redo';
 import { columnsOf, type Column, type VariantPatch } from './columns';
 import { ImportDialog } from './import-dialog';
 import { NameColumn } from './name-column';
-
-export type ProductWithEdits = Product & { edits: EditState };
+import type { ProductWithEdits } from './product-with-edits';
 
 const ROW = 36;
 

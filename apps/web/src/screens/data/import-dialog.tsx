@@ -15,7 +15,7 @@ import { ProgressBar, StatusMark } from '../../ui/status';
 import type { TableHead, TableWorker } from '../../workers/table.worker';
 import type { VariantPatch } from './columns';
 import { picturesOf, type Pictures } from './pictures-of';
-import type { ProductWithEdits } from './data-screen';
+import type { ProductWithEdits } from './product-with-edits';
 
 const DELIMITER_TITLES: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 /** So many problems are listed at once. */

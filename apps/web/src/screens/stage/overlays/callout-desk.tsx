@@ -2,7 +2,7 @@ import type { CalloutElement } from '@scenograph/core/elements/callout/definitio
 import { LEADERS } from '@scenograph/core/elements/spot';
 import { Slider } from '../../../ui/controls';
 import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 import { PlateFields } from './plate-fields';
 import { ProductChoice } from './product-choice';
 

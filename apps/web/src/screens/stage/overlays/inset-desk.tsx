@@ -3,7 +3,7 @@ import type { ShotElement } from '@scenograph/core/elements/index';
 import { LEADERS } from '@scenograph/core/elements/spot';
 import { Segmented, Slider } from '../../../ui/controls';
 import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Toggle } from './fields';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 import { PictureChoice } from './picture-choice';
 import { ProductChoice } from './product-choice';
 

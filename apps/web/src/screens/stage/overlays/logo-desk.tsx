@@ -5,7 +5,7 @@ import { reducedUrl } from '../../../api/client';
 import { useKit } from '../../../api/brand';
 import { Button } from '../../../ui/controls';
 import { Choice, Share } from './fields';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 
 export function LogoDesk({ element, placed: box, frame, during, commit }: OverlayDeskProps<LogoElement>) {
   const field = { element, during, commit };

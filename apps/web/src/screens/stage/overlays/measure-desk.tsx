@@ -1,6 +1,6 @@
 import { lengthText, type MeasureElement } from '@scenograph/core/elements/measure/definition';
 import { Amount, BrandColour, BrandFont, Choice, Toggle } from './fields';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 import { ProductChoice } from './product-choice';
 
 export function MeasureDesk({ element, elements, during, commit }: OverlayDeskProps<MeasureElement>) {

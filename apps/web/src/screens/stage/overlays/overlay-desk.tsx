@@ -1,30 +1,17 @@
 import type { ComponentType } from 'react';
 import { applyBrand, type BrandKit } from '@scenograph/core/brand/kit';
-import type { Box } from '@scenograph/core/elements/element';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { BadgeDesk } from './badge-desk';
 import { CalloutDesk } from './callout-desk';
 import { InsetDesk } from './inset-desk';
 import { LogoDesk } from './logo-desk';
 import { MeasureDesk } from './measure-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 import { PairDesk } from './pair-desk';
 import { ShapeDesk } from './shape-desk';
 import { StarsDesk } from './stars-desk';
 import { TextDesk } from './text-desk';
 import { WatermarkDesk } from './watermark-desk';
-
-/** What the desk of an overlay is given. */
-export interface OverlayDeskProps<E extends ShotElement = ShotElement> {
-  /** As it is written in the base or the slot, with its placeholders, in the base's lengths, in the brand's colours. */
-  element: E;
-  /** Where it lies in the frame on the stage. */
-  placed: Box;
-  /** Everything on the stage, resolved. */
-  elements: readonly ShotElement[];
-  frame: { width: number; height: number };
-  during(patch: Partial<ShotElement>): void;
-  commit(label: string, patch: Partial<ShotElement>): void;
-}
 
 const DESKS: Partial<Record<ShotElement['kind'], unknown>> = {
   text: TextDesk,

@@ -1,7 +1,7 @@
 import type { PairElement, PairHalf } from '@scenograph/core/elements/pair/definition';
 import { Slider, Switch } from '../../../ui/controls';
 import { Amount, BrandColour, BrandFont, Choice, patchAt, Share, Toggle, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 import { PictureChoice } from './picture-choice';
 
 export function PairDesk({ element, during, commit }: OverlayDeskProps<PairElement>) {

@@ -4,7 +4,7 @@ import { iconPath, ICONS } from '@scenograph/core/vector/icons';
 import type { PathCommand } from '@scenograph/core/vector/outline';
 import { Button, Select, Switch } from '../../../ui/controls';
 import { Amount, BrandColour, Choice, named, patchAt, Toggle } from './fields';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 
 export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeElement>) {
   const field = { element, during, commit };

@@ -1,7 +1,7 @@
 import type { TextElement } from '@scenograph/core/elements/text/definition';
 import { Button, Select } from '../../../ui/controls';
 import { Amount, BrandColour, BrandFont, Choice, patchAt, Toggle, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 import { PlateFields } from './plate-fields';
 
 const PLACEHOLDERS = ['{title}', '{variant}', '{price}', '{sku}', '{size}', '{brand}'];

@@ -2,7 +2,7 @@ import type { WatermarkElement } from '@scenograph/core/elements/watermark/defin
 import { Slider } from '../../../ui/controls';
 import { Amount, BrandFont, Choice, patchAt, Share, Wording } from './fields';
 import { LogoChoice } from './logo-desk';
-import type { OverlayDeskProps } from './overlay-desk';
+import type { OverlayDeskProps } from './overlay-desk-props';
 
 export function WatermarkDesk({ element, during, commit }: OverlayDeskProps<WatermarkElement>) {
   const field = { element, during, commit };
