@@ -13,7 +13,7 @@ import {
 import { ssim } from '@scenograph/core/raster/ssim';
 import { fillHole } from '@scenograph/core/retouch/fill';
 import { MATERIALS } from '@scenograph/core/stage/materials';
-import { NEW_SET, paintSet } from '@scenograph/core/elements/backdrop/set';
+import { NEW_SET, paintSet } from '@scenograph/core/stage/set';
 import { decodeGrey, decodePicture } from '@scenograph/host-node/read-picture';
 
 /* eslint-disable @typescript-eslint/no-explicit-any */

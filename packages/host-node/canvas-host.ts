@@ -1,5 +1,5 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas';
-import type { Canvas2D, PaintHost } from '@scenograph/core/paint/environment';
+import type { Canvas2D, PaintHost } from '@scenograph/core/raster/canvas';
 
 /** The painter's canvas outside a browser. */
 export const nodeHost: PaintHost = {

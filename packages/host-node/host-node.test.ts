@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
 import { GRADIENT_FORMS } from '@scenograph/core/elements/backdrop/gradient';
-import { NEW_SET } from '@scenograph/core/elements/backdrop/set';
+import { NEW_SET } from '@scenograph/core/stage/set';
 import { NO_EFFECTS } from '@scenograph/core/elements/effects';
 import { alphaPlane } from '@scenograph/core/raster/pixels';
 import type { ProductData } from '@scenograph/core/shot/data';

@@ -1,4 +1,5 @@
-import { DerivedCache, type PaintEnvironment, type Picture } from '@scenograph/core/paint/environment';
+import { DerivedCache, type PaintEnvironment } from '@scenograph/core/paint/environment';
+import type { Picture } from '@scenograph/core/raster/canvas';
 import {
   environmentOf,
   needsOf,

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
-import { surveyCamera } from '@scenograph/core/elements/backdrop/survey';
+import { surveyCamera } from '@scenograph/core/stage/survey';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { estimateAreas } from '@scenograph/core/surface/estimate-areas';

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { InvalidArgumentError, type Command } from 'commander';
-import { sceneCamera } from '@scenograph/core/elements/backdrop/survey';
+import { sceneCamera } from '@scenograph/core/stage/survey';
 import { toneOf } from '@scenograph/core/elements/product/paint';
 import type { Pose, ProductElement } from '@scenograph/core/elements/product/definition';
 import { boundsAbove, alphaPlane, crop } from '@scenograph/core/raster/pixels';
@@ -10,7 +10,7 @@ import { resolveBase } from '@scenograph/core/shot/resolve';
 import { newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
 import { emptyShot } from '@scenograph/core/shot/document';
 import { baseOfCutout, productPxPerMm } from '@scenograph/core/stage/base';
-import { groundOf } from '@scenograph/core/stage/ground';
+import { groundOf } from '@scenograph/core/elements/ground-of';
 import {
   basePoint,
   movedOnGround,

@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { colourSchema, hashSchema, type ElementBase } from '../elements/element';
+import { colourSchema, hashSchema } from '../raster/schemas';
+import type { ElementBase } from '../elements/base';
 import { effectsSchema, type Effects } from '../elements/effects';
 
 /** A logo of a brand: one picture for light ground, one for dark, where there are both. */

@@ -12,7 +12,8 @@ import { starsKind, type StarsElement } from './stars/definition';
 import { textKind, type TextElement } from './text/definition';
 import { watermarkKind, type WatermarkElement } from './watermark/definition';
 import { hasEffects, scaledEffects } from './effects';
-import type { ElementBase, ElementKind } from './element';
+import type { ElementBase } from './base';
+import type { ElementKind } from './element';
 
 export type ShotElement =
   | BackdropElement

@@ -1,7 +1,7 @@
 import type { PaintEnvironment } from '../paint/environment';
 import { layoutText } from '../type/layout-text';
 import { placedPath, polygon, type Bounds, type PathCommand } from '../vector/outline';
-import type { Words } from './element';
+import type { Words } from './base';
 import { facesFor } from './words';
 
 /** Words of one size on a row. Sizes are shares of the unit that the rows are fitted with. */

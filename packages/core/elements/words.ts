@@ -1,9 +1,10 @@
-import type { Canvas2D, PaintEnvironment } from '../paint/environment';
+import type { Canvas2D } from '../raster/canvas';
+import type { PaintEnvironment } from '../paint/environment';
 import { fontsFor } from '../type/catalogue';
 import { fitText, type FittedText, type TextStyle } from '../type/layout-text';
 import type { Typeface } from '../type/typeface';
 import { fillPath, pathBounds, placedPath, type Bounds } from '../vector/outline';
-import type { Words } from './element';
+import type { Words } from './base';
 
 /** The faces that a text is set in: its own font's and those that help out. */
 export function facesFor(font: string, text: string, environment: PaintEnvironment): Typeface[] {

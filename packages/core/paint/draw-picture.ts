@@ -1,6 +1,7 @@
 import { resize } from '../raster/resample';
 import type { Rgba } from '../raster/pixels';
-import type { Canvas2D, Drawable, PaintEnvironment } from './environment';
+import type { Canvas2D, Drawable } from '../raster/canvas';
+import type { PaintEnvironment } from './environment';
 
 /**
  * Something of a picture's, fit to be drawn at `reduction` source pixels a device pixel: the picture itself up

@@ -1,4 +1,4 @@
-import { type Words } from '../elements/element';
+import type { Words } from '../elements/base';
 import { elementKind, type ShotElement } from '../elements/index';
 import { contrastRatio, LINEAR, parseHex, relativeLuminance } from '../raster/colour';
 import { grow } from '../raster/distance';

@@ -1,9 +1,9 @@
 import { paintForeground } from '../elements/backdrop/definition';
 import { elementKind } from '../elements/index';
-import type { BlendMode } from '../elements/element';
+import type { BlendMode } from '../elements/base';
 import { boundsAbove, crop, type Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
-import type { Canvas2D } from './environment';
+import type { Canvas2D } from '../raster/canvas';
 import { environmentOf, overCanvas, paintElement, type PaintOptions } from './paint-shot';
 
 /** One layer of a picture, cut to what it shows. Laid over each other, back to front, they give the picture. */

@@ -1,21 +1,15 @@
 import { paintForeground } from '../elements/backdrop/definition';
 import { effectLayers, effectsReach, hasEffects, type Effects } from '../elements/effects';
-import { uprightBounds } from '../elements/element';
+import { uprightBounds } from '../vector/box';
 import { elementKind, type ShotElement } from '../elements/index';
 import { spreadPacks } from '../elements/product/pack';
 import type { Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
-import { groundOf } from '../stage/ground';
+import { groundOf } from '../elements/ground-of';
 import type { Typeface } from '../type/typeface';
 import type { Bounds } from '../vector/outline';
-import {
-  DerivedCache,
-  type Canvas2D,
-  type Drawable,
-  type PaintEnvironment,
-  type PaintHost,
-  type Picture,
-} from './environment';
+import { DerivedCache, type PaintEnvironment } from './environment';
+import type { Canvas2D, Drawable, PaintHost, Picture } from '../raster/canvas';
 
 export interface PaintOptions {
   host: PaintHost;

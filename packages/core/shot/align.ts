@@ -1,4 +1,4 @@
-import { uprightBounds } from '../elements/element';
+import { uprightBounds } from '../vector/box';
 import type { ShotElement } from '../elements/index';
 import { basePoint } from '../stage/stand';
 

@@ -1,9 +1,9 @@
-import type { OwnShadowLayer } from '../elements/product/definition';
+import type { OwnShadowLayer } from '../stage/own-shadow-layer';
 import type { ProductBase } from '../stage/base';
 import type { Bounds } from '../vector/outline';
 import Joi from 'joi';
 import { brandKitSchema, type BrandKit } from '../brand/kit';
-import { hashSchema } from '../elements/element';
+import { hashSchema } from '../raster/schemas';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { readNumber } from './read-number';
 

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { baseSchema } from '../elements/element';
+import { baseSchema } from '../elements/base';
 import { elementKinds, type ShotElement } from '../elements/index';
 import { migrate } from './migrations';
 

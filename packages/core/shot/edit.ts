@@ -1,8 +1,8 @@
-import type { Box } from '../elements/element';
+import type { Box } from '../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import { elementBounds } from '../elements/product/pack';
 import type { Slot } from '../spec/slot';
-import { groundOf } from '../stage/ground';
+import { groundOf } from '../elements/ground-of';
 import type { Shot } from './document';
 import { rescaledFit } from './rescaled-fit';
 import type { ResolvedShot } from './resolve';

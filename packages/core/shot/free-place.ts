@@ -1,4 +1,4 @@
-import { uprightBounds } from '../elements/element';
+import { uprightBounds } from '../vector/box';
 import { elementKind, type ShotElement } from '../elements/index';
 import { overlapArea } from './fit/bounds';
 import { coveredBounds } from './fit/covered';

@@ -2,7 +2,7 @@ import type { BrandKit } from '../brand/kit';
 import { applyBrand } from '../brand/kit';
 import type { BadgeElement } from '../elements/badge/definition';
 import type { CalloutElement } from '../elements/callout/definition';
-import type { Box } from '../elements/element';
+import type { Box } from '../vector/box';
 import type { InsetElement } from '../elements/inset/definition';
 import type { ShotElement } from '../elements/index';
 import type { LogoElement } from '../elements/logo/definition';

@@ -1,7 +1,8 @@
-import type { Box } from '../elements/element';
+import type { Box } from '../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import type { Slot } from '../spec/slot';
-import { groundOf, type Ground } from '../stage/ground';
+import { groundOf } from '../elements/ground-of';
+import type { Ground } from '../stage/ground';
 import { basePoint, drawnPxPerMm, scaledOnBase, groundPlacement, trueSizeBox } from '../stage/stand';
 import { applyBrand } from '../brand/kit';
 import { type ProductData } from './data';

@@ -1,14 +1,14 @@
-import { NO_ITEM } from '../elements/backdrop/survey';
+import { NO_ITEM } from '../stage/survey';
 import { readFileSync } from 'node:fs';
-import { uprightBounds } from '../elements/element';
+import { uprightBounds } from '../vector/box';
 import { readSlot, type Slot } from '../spec/slot';
 import { bindText, type ProductData } from './data';
 import { readShot, type Shot } from './document';
 import { patchFit, resetFit } from './edit';
 import { migrate } from './migrations';
 import { resolveBase, resolveForSlot } from './resolve';
-import { whatCastsOnWhat } from '../stage/casts';
-import { groundOf } from '../stage/ground';
+import { whatCastsOnWhat } from '../elements/product/casts';
+import { groundOf } from '../elements/ground-of';
 import { readSceneFile } from '../stage/scene-file';
 import { basePoint, movedOnGround, scaledOnBase, groundPlacement, trueSizeBox } from '../stage/stand';
 import { elementBounds, fitPack, spreadPacks } from '../elements/product/pack';

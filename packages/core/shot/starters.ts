@@ -1,12 +1,12 @@
-import type { SceneSurvey } from '../elements/backdrop/survey';
+import type { SceneSurvey } from '../stage/survey';
 import { NO_EFFECTS } from '../elements/effects';
-import type { ElementBase } from '../elements/element';
+import type { ElementBase } from '../elements/base';
 import type { ShotElement } from '../elements/index';
 import type { BackdropElement, SceneFill } from '../elements/backdrop/definition';
 import { NO_WORK } from '../surface/print-item';
 import type { PictureElement } from '../elements/picture/definition';
 import type { Pose, ProductElement } from '../elements/product/definition';
-import { groundOf } from '../stage/ground';
+import { groundOf } from '../elements/ground-of';
 import { UNADJUSTED } from '../stage/ground-colour';
 import { basePoint, trueSizeBox } from '../stage/stand';
 import type { TextElement } from '../elements/text/definition';

@@ -1,7 +1,4 @@
-import type { ShotElement } from '../elements/index';
-import { sceneCamera, type SceneSurvey } from '../elements/backdrop/survey';
-import { setCamera } from '../elements/backdrop/set';
-import { cameraFromHorizon, levelOfScale, movedCamera, type Camera } from './camera';
+import { cameraFromHorizon, type Camera } from './camera';
 import type { Light } from './light';
 
 /** What products stand on in a shot; places in the frame's pixels. */
@@ -19,48 +16,6 @@ export interface Ground {
 }
 
 export const STUDIO_LIGHT: Light = { azimuthDeg: -45, elevationDeg: 48, softness: 0.7 };
-
-const levels = new WeakMap<SceneSurvey, number[]>();
-
-/** The ground of a shot's resolved elements; null where its backdrop has no standing plane. */
-export function groundOf(elements: readonly ShotElement[]): Ground | null {
-  for (const element of elements) {
-    if (element.kind !== 'backdrop' || element.hidden) continue;
-    const { fill, box } = element;
-    if (fill.type === 'set')
-      return {
-        camera: setCamera(fill, box),
-        light: fill.light,
-        gloss: fill.gloss,
-        spots: [{ id: 'centre', x: box.x + box.width / 2, y: box.y + box.height * fill.standAt, level: 0 }],
-        scene: null,
-        occluder: null,
-        k: 1,
-      };
-    if (fill.type !== 'scene') continue;
-    const { survey } = fill;
-    const own = sceneCamera(survey);
-    if (!own) continue;
-    const k = box.width / survey.width;
-    let raised = levels.get(survey);
-    if (!raised) levels.set(survey, (raised = survey.spots.map((s) => levelOfScale(own, s, s.pxPerMm))));
-    return {
-      camera: movedCamera(own, k, box.x, box.y),
-      light: survey.light,
-      gloss: survey.gloss,
-      spots: survey.spots.map((s, i) => ({
-        id: s.id,
-        x: s.x * k + box.x,
-        y: s.y * k + box.y,
-        level: raised[i],
-      })),
-      scene: { picture: survey.mended ?? fill.picture, box },
-      occluder: survey.occluder,
-      k,
-    };
-  }
-  return null;
-}
 
 /** The level of the plane at a place: that of the nearest spot, since spots may lie on plinths. */
 export function levelAt(ground: Ground, x: number, y: number): number {

@@ -1,11 +1,5 @@
 import Joi from 'joi';
-import {
-  knownSchema,
-  NO_ITEM,
-  planeSchema,
-  spotsSchema,
-  type SceneSurvey,
-} from '../elements/backdrop/survey';
+import { knownSchema, NO_ITEM, planeSchema, spotsSchema, type SceneSurvey } from './survey';
 import { AREA_SHAPES, EDGE_POINTS, type AreaEdges, type AreaShape, type PrintArea } from '../surface/area';
 import type { Pair } from '../surface/homography';
 import { MATERIALS, type PrintMaterial } from '../surface/material';

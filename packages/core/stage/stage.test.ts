@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { sceneCamera } from '../elements/backdrop/survey';
+import { sceneCamera } from './survey';
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
 import { placesOf } from './arrange';
 import { measureBase, productPxPerMm } from './base';

@@ -1,4 +1,4 @@
-import type { Box } from '../elements/element';
+import type { Box } from '../vector/box';
 import type { ProductElement } from '../elements/product/definition';
 import { PLAIN_BASE, productPxPerMm, type ProductBase } from './base';
 import { pitchAt, scaleAt, type Camera } from './camera';

@@ -1,4 +1,4 @@
-import { surveyView, type SceneSurvey } from '../elements/backdrop/survey';
+import { surveyView, type SceneSurvey } from '../stage/survey';
 import { relativeLuminance } from '../raster/colour';
 import type { Rgba } from '../raster/pixels';
 import { areaSurface } from './area-surface';

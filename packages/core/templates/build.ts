@@ -1,5 +1,6 @@
 import type { BadgeElement } from '../elements/badge/definition';
-import type { Box, Place } from '../elements/element';
+import type { Box } from '../vector/box';
+import type { Place } from '../elements/base';
 import type { InsetElement } from '../elements/inset/definition';
 import type { ShotElement } from '../elements/index';
 import type { PairElement } from '../elements/pair/definition';

@@ -1,4 +1,4 @@
-import type { Place } from '../elements/element';
+import type { Place } from '../elements/base';
 import type { ShotElement } from '../elements/index';
 import type { ProductElement, Pose } from '../elements/product/definition';
 import type { ProductData } from '../shot/data';

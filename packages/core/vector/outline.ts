@@ -1,4 +1,4 @@
-import type { Canvas2D } from '../paint/environment';
+import type { Canvas2D } from '../raster/canvas';
 
 /** One command of an outline, absolute. */
 export type PathCommand =

@@ -12,7 +12,7 @@ import type { BrandKit } from '@scenograph/core/brand/kit';
 import type { Purpose, Season } from '@scenograph/core/templates/template';
 import type { Effects } from '@scenograph/core/elements/effects';
 import type { ProductBase } from '@scenograph/core/stage/base';
-import { NO_ITEM, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { NO_ITEM, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { sql } from 'drizzle-orm';
 import {
   bigint,

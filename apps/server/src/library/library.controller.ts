@@ -15,7 +15,7 @@ import {
 import type { Request, Response } from 'express';
 import { asc, eq } from 'drizzle-orm';
 import Joi from 'joi';
-import { surveySchema } from '@scenograph/core/elements/backdrop/survey';
+import { surveySchema } from '@scenograph/core/stage/survey';
 import { effectsSchema, type Effects } from '@scenograph/core/elements/effects';
 import { MIME } from '@scenograph/host-node/read-picture';
 import { BLOBS } from '../blobs/blobs.controller';

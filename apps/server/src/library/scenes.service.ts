@@ -7,7 +7,7 @@ import {
   surveySchema,
   surveyView,
   type SceneSurvey,
-} from '@scenograph/core/elements/backdrop/survey';
+} from '@scenograph/core/stage/survey';
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { areaSurface } from '@scenograph/core/surface/area-surface';

@@ -6,7 +6,7 @@ import type { UploadAnswer } from '@scenograph/core/delivery/upload';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Pose } from '@scenograph/core/elements/product/definition';
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
 

@@ -1,11 +1,6 @@
 import { expose, transfer } from 'comlink';
-import {
-  DerivedCache,
-  type Canvas2D,
-  type Drawable,
-  type PaintHost,
-  type Picture,
-} from '@scenograph/core/paint/environment';
+import { DerivedCache } from '@scenograph/core/paint/environment';
+import type { Canvas2D, Drawable, PaintHost, Picture } from '@scenograph/core/raster/canvas';
 import { blankOf, type SceneFill } from '@scenograph/core/elements/backdrop/definition';
 import { greyPlane } from '@scenograph/core/raster/pixels';
 import { itemReach, surfaceOf } from '@scenograph/core/surface/print-item';

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { drawPicture, levelPixels } from '../../paint/draw-picture';
-import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
+import type { Canvas2D } from '../../raster/canvas';
+import type { PaintEnvironment } from '../../paint/environment';
 import { createRgba, greyPlane, type Rgba } from '../../raster/pixels';
 import { resize, resizePlane } from '../../raster/resample';
 import { areaPxPerMm, artworkDensity, printOfVariant } from '../../surface/print';
@@ -13,10 +14,12 @@ import {
   type ItemWork,
 } from '../../surface/print-item';
 import { adjustHex, adjustPicture, isAdjusted, type GroundAdjust } from '../../stage/ground-colour';
-import { colourSchema, hashSchema, type ElementBase, type ElementKind } from '../element';
+import { colourSchema, hashSchema } from '../../raster/schemas';
+import type { ElementBase } from '../base';
+import type { ElementKind } from '../element';
 import { fillGradient, gradientSchema, type GradientFill } from './gradient';
-import { paintSet, setSchema, type SetFill } from './set';
-import { surveySchema, surveyView, type SceneSurvey } from './survey';
+import { paintSet, setSchema, type SetFill } from '../../stage/set';
+import { surveySchema, surveyView, type SceneSurvey } from '../../stage/survey';
 
 export type Fill = { type: 'colour'; colour: string } | GradientFill | SetFill | SceneFill;
 

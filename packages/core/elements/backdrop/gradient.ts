@@ -1,8 +1,8 @@
 import Joi from 'joi';
-import type { Canvas2D, Gradient } from '../../paint/environment';
+import type { Canvas2D, Gradient } from '../../raster/canvas';
 import { parseHex } from '../../raster/colour';
 import { createRgba, type Rgba } from '../../raster/pixels';
-import { colourSchema } from '../element';
+import { colourSchema } from '../../raster/schemas';
 
 export interface GradientStop {
   /** 0 at the start to 1 at the end. */

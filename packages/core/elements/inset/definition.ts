@@ -14,7 +14,9 @@ import {
   type PathCommand,
   type Point,
 } from '../../vector/outline';
-import { colourSchema, hashSchema, type ElementBase, type ElementKind, type Words } from '../element';
+import { colourSchema, hashSchema } from '../../raster/schemas';
+import type { ElementBase, Words } from '../base';
+import type { ElementKind } from '../element';
 import { isDarkBeneath } from '../ground-tone';
 import { exitPoint, leaderPath } from '../leader';
 import { LEADERS, productOf, spotOn, type Leader } from '../spot';

@@ -1,7 +1,9 @@
 import Joi from 'joi';
 import { drawPicture } from '../../paint/draw-picture';
 import type { PaintEnvironment } from '../../paint/environment';
-import { hashSchema, type ElementBase, type ElementKind } from '../element';
+import { hashSchema } from '../../raster/schemas';
+import type { ElementBase } from '../base';
+import type { ElementKind } from '../element';
 import { isDarkBeneath } from '../ground-tone';
 
 /** A logo: the picture made for the ground it lies on. */

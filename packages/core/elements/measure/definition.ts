@@ -2,7 +2,9 @@ import Joi from 'joi';
 import type { PaintEnvironment } from '../../paint/environment';
 import { fontsFor } from '../../type/catalogue';
 import { polygon, polyline, fillPath, strokePath, turnedPath, type PathCommand } from '../../vector/outline';
-import { colourSchema, type ElementBase, type ElementKind, type Words } from '../element';
+import { colourSchema } from '../../raster/schemas';
+import type { ElementBase, Words } from '../base';
+import type { ElementKind } from '../element';
 import { productOf } from '../spot';
 import { paintWords, setWords, wordsBounds, wordsOf } from '../words';
 

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { pictureLevel } from '../../paint/draw-picture';
-import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
+import type { Canvas2D } from '../../raster/canvas';
+import type { PaintEnvironment } from '../../paint/environment';
 import { reduceTo } from '../../raster/resample';
 import { bindText } from '../../shot/data';
 import { fontsFor } from '../../type/catalogue';
@@ -15,7 +16,9 @@ import {
   type PathCommand,
   type Point,
 } from '../../vector/outline';
-import { colourSchema, hashSchema, type ElementBase, type ElementKind, type Words } from '../element';
+import { colourSchema, hashSchema } from '../../raster/schemas';
+import type { ElementBase, Words } from '../base';
+import type { ElementKind } from '../element';
 import { paintWords, setWords, wordsOf } from '../words';
 import { matchTone, toneStatistics } from './match-tone';
 

@@ -1,5 +1,7 @@
 import { drawPicture } from '../../paint/draw-picture';
-import { hashSchema, type ElementBase, type ElementKind } from '../element';
+import { hashSchema } from '../../raster/schemas';
+import type { ElementBase } from '../base';
+import type { ElementKind } from '../element';
 
 /** A picture laid over the shot, such as a logo. */
 export interface PictureElement extends ElementBase {

@@ -1,18 +1,12 @@
+import type { OwnShadowLayer } from '../../stage/own-shadow-layer';
 import Joi from 'joi';
 import type { ProductBase } from '../../stage/base';
 import { arrangementSchema, type Arrangement } from '../../stage/arrange';
 import { lightSchema, type Light } from '../../stage/light';
-import { colourSchema, hashSchema, type ElementBase, type ElementKind } from '../element';
+import { colourSchema, hashSchema } from '../../raster/schemas';
+import type { ElementBase } from '../base';
+import type { ElementKind } from '../element';
 import { paintProduct, paintUnderProduct, showsOwnShadow } from './paint';
-
-/** The camera's own shadow, black with alpha; its place as shares of the product's box. */
-export interface OwnShadowLayer {
-  picture: string;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
 
 export type Pose = 'stand' | 'float' | 'flat';
 

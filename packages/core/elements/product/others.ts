@@ -1,4 +1,4 @@
-import type { ElementBase } from '../element';
+import type { ElementBase } from '../base';
 import type { ProductElement } from './definition';
 
 /** The visible products among elements. */

@@ -3,7 +3,7 @@ import { placesOf } from '../../stage/arrange';
 import type { Ground } from '../../stage/ground';
 import { fromStand } from '../../stage/lay-on-plane';
 import { project } from '../../stage/camera';
-import { uprightBounds } from '../element';
+import { uprightBounds } from '../../vector/box';
 import type { ShotElement } from '../index';
 import type { ProductElement } from './definition';
 

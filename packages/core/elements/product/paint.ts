@@ -1,6 +1,7 @@
 import { backdropKind } from '../backdrop/definition';
 import { drawPicture, levelPixels } from '../../paint/draw-picture';
-import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
+import type { Canvas2D } from '../../raster/canvas';
+import type { PaintEnvironment } from '../../paint/environment';
 import { parseHex } from '../../raster/colour';
 import type { Rgba } from '../../raster/pixels';
 import { resizePlane } from '../../raster/resample';

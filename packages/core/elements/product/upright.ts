@@ -14,7 +14,7 @@ import { bodyOf, type Body } from '../../stage/body';
 import type { Light } from '../../stage/light';
 import { STUDIO_LIGHT } from '../../stage/ground';
 import { groundPlacement, type GroundPlacement } from '../../stage/stand';
-import type { Box } from '../element';
+import type { Box } from '../../vector/box';
 import type { ProductElement } from './definition';
 
 /** Long side of the silhouette from which shadows are computed; they hold no finer detail. */

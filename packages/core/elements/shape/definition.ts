@@ -12,7 +12,9 @@ import {
   strokePath,
   type PathCommand,
 } from '../../vector/outline';
-import { colourSchema, type ElementBase, type ElementKind } from '../element';
+import { colourSchema } from '../../raster/schemas';
+import type { ElementBase } from '../base';
+import type { ElementKind } from '../element';
 import { lensPath } from '../inset/definition';
 
 export const SHAPE_FORMS = ['line', 'arrow', 'frame', 'panel', 'icon', 'decoration'] as const;

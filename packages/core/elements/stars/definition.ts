@@ -3,7 +3,9 @@ import type { PaintEnvironment } from '../../paint/environment';
 import { bindText, parseAmount } from '../../shot/data';
 import { fontsFor } from '../../type/catalogue';
 import { fillPath, star, type PathCommand } from '../../vector/outline';
-import { colourSchema, type ElementBase, type ElementKind, type Words } from '../element';
+import { colourSchema } from '../../raster/schemas';
+import type { ElementBase, Words } from '../base';
+import type { ElementKind } from '../element';
 import { paintWords, setWords, wordsOf } from '../words';
 
 /** A row of rating stars, the last filled by its fraction, with words beside or under it. */

@@ -4,7 +4,9 @@ import { bindText } from '../../shot/data';
 import { fontsFor } from '../../type/catalogue';
 import { fittingSize, shapeText } from '../../type/layout-text';
 import { fillPath, roundedRectangle } from '../../vector/outline';
-import { colourSchema, type ElementBase, type ElementKind } from '../element';
+import { colourSchema } from '../../raster/schemas';
+import type { ElementBase } from '../base';
+import type { ElementKind } from '../element';
 import { facesFor, paintWords, setWords, wordsOf, type SetWords } from '../words';
 
 /** Words over the picture. `text` may hold ICU placeholders such as {title}; its size is fitted to its box. */

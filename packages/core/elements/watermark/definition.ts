@@ -1,12 +1,15 @@
 import Joi from 'joi';
 import { pictureLevel } from '../../paint/draw-picture';
-import type { Canvas2D, PaintEnvironment } from '../../paint/environment';
+import type { Canvas2D } from '../../raster/canvas';
+import type { PaintEnvironment } from '../../paint/environment';
 import { createRgba } from '../../raster/pixels';
 import { bindText } from '../../shot/data';
 import { fontsFor } from '../../type/catalogue';
 import { layoutText } from '../../type/layout-text';
 import { fillPath, mappedPath, pathBounds, type Bounds, type PathCommand } from '../../vector/outline';
-import { hashSchema, type ElementBase, type ElementKind } from '../element';
+import { hashSchema } from '../../raster/schemas';
+import type { ElementBase } from '../base';
+import type { ElementKind } from '../element';
 import { meanLuminance } from '../ground-tone';
 import { facesFor } from '../words';
 

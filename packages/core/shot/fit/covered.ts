@@ -1,4 +1,4 @@
-import { uprightBounds } from '../../elements/element';
+import { uprightBounds } from '../../vector/box';
 import { elementKind, type ShotElement } from '../../elements/index';
 import type { Bounds } from '../../vector/outline';
 import { area, overlapArea, type Frame } from './bounds';

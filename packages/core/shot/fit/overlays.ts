@@ -1,4 +1,4 @@
-import { uprightBounds } from '../../elements/element';
+import { uprightBounds } from '../../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
 import type { Slot } from '../../spec/slot';
 import { shrunk, type Bounds } from '../../vector/outline';

@@ -1,4 +1,4 @@
-import { uprightBounds, type Box } from '../../elements/element';
+import { uprightBounds, type Box } from '../../vector/box';
 import { elementKind, type ShotElement } from '../../elements/index';
 import type { Slot } from '../../spec/slot';
 import type { Bounds } from '../../vector/outline';

@@ -1,4 +1,4 @@
-import { uprightBounds } from '../../elements/element';
+import { uprightBounds } from '../../vector/box';
 import { elementKind } from '../../elements/index';
 import type { Rect } from '../../raster/pixels';
 import { overlapArea } from '../../shot/fit/bounds';

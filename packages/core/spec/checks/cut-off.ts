@@ -1,7 +1,7 @@
 import { elementBounds } from '../../elements/product/pack';
 import { elementKind } from '../../elements/index';
 import { recentreSubjects } from '../../shot/edit';
-import { groundOf } from '../../stage/ground';
+import { groundOf } from '../../elements/ground-of';
 import type { Rect } from '../../raster/pixels';
 import { percent, round, shareOf, type Check, type Finding } from './check';
 

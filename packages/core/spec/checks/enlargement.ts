@@ -1,4 +1,4 @@
-import type { Enlarged } from '../../elements/element';
+import type { Enlarged } from '../../elements/base';
 import { elementKind, type ShotElement } from '../../elements/index';
 import { percent, round, type Check, type Subject } from './check';
 

@@ -1,5 +1,5 @@
 import { elementKind } from '../../elements/index';
-import { uprightBounds } from '../../elements/element';
+import { uprightBounds } from '../../vector/box';
 import { patchFit } from '../../shot/edit';
 import { overlapArea } from '../../shot/fit/bounds';
 import { percent, shareOf, type Check, type Finding } from './check';

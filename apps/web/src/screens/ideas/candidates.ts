@@ -1,4 +1,4 @@
-import { NEW_SET } from '@scenograph/core/elements/backdrop/set';
+import { NEW_SET } from '@scenograph/core/stage/set';
 import type { Shot } from '@scenograph/core/shot/document';
 import { emptyShot } from '@scenograph/core/shot/document';
 import { newBackdrop, newProduct, sceneShot } from '@scenograph/core/shot/starters';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { surveyView, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { bendEdge, edgeBetween, type AreaEdges, type PrintArea } from '@scenograph/core/surface/area';
 import { areaMesh, areaSurface } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';

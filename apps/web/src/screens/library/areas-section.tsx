@@ -1,4 +1,4 @@
-import { surveyView, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { AREA_SHAPES, type AreaShape, type PrintArea } from '@scenograph/core/surface/area';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
 import { INK, MATERIALS } from '@scenograph/core/surface/material';

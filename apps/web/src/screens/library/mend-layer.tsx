@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import type { useMending } from './use-mending';
 
 /** Takes the strokes that cover a mark, over the surveyed picture. */

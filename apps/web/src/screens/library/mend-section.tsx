@@ -1,5 +1,5 @@
 import { Eye, EyeOff, Trash2 } from 'lucide-react';
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { Button, IconButton, Segmented, Slider } from '../../ui/controls';
 import type { useMending } from './use-mending';
 

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { sceneCamera } from '@scenograph/core/elements/backdrop/survey';
+import { sceneCamera } from '@scenograph/core/stage/survey';
 import { reducedUrl, type Scene } from '../../api/client';
 
 /** Scenes or mockups as cards, each to its survey. */

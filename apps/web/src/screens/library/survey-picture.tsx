@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { levelOfScale, onPlane, scaleAt, type Camera } from '@scenograph/core/stage/camera';
 import { perspectiveGrid } from '@scenograph/core/stage/grid';
 import { reducedUrl, type Scene } from '../../api/client';

@@ -1,7 +1,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { surveyCamera } from '@scenograph/core/elements/backdrop/survey';
+import { surveyCamera } from '@scenograph/core/stage/survey';
 import {
   cornerError,
   horizonOf,

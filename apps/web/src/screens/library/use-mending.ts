@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import type { SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import type { MendStep } from '@scenograph/core/retouch/mend';
 import { blobUrl, sendFile, type Scene } from '../../api/client';
 import { say } from '../../ui/notices';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { surveyCamera, surveyView, type SceneSurvey } from '@scenograph/core/elements/backdrop/survey';
+import { surveyCamera, surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
 import { refresh, request, type Scene } from '../../api/client';
 import { say } from '../../ui/notices';

@@ -1,5 +1,5 @@
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
-import type { Box } from '@scenograph/core/elements/element';
+import type { Box } from '@scenograph/core/vector/box';
 import { patchFit } from '@scenograph/core/shot/edit';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { Slot } from '@scenograph/core/spec/slot';

@@ -1,5 +1,6 @@
 import { ArrowDownToLine, ArrowUpToLine, Lock, LockOpen, Trash2 } from 'lucide-react';
-import { BLEND_MODES, type Box } from '@scenograph/core/elements/element';
+import { BLEND_MODES } from '@scenograph/core/elements/base';
+import type { Box } from '@scenograph/core/vector/box';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { Button, IconButton, NumberField, Select, Slider, TextField } from '../../ui/controls';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';

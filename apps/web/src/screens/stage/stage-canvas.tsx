@@ -1,10 +1,11 @@
 import type Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Rect, Stage as KonvaStage, Transformer } from 'react-konva';
-import type { Box } from '@scenograph/core/elements/element';
+import type { Box } from '@scenograph/core/vector/box';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { groundOf, type Ground } from '@scenograph/core/stage/ground';
+import { groundOf } from '@scenograph/core/elements/ground-of';
+import type { Ground } from '@scenograph/core/stage/ground';
 import { coveredRect } from '@scenograph/core/stage/lay-on-plane';
 import type { Guide } from '@scenograph/core/stage/snap';
 import { groundPlacement } from '@scenograph/core/stage/stand';

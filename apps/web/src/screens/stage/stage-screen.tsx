@@ -4,9 +4,9 @@ import { useParams, useSearchParams } from 'react-router';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { freelyPlaced } from '@scenograph/core/shot/free-place';
-import { whatCastsOnWhat } from '@scenograph/core/stage/casts';
+import { whatCastsOnWhat } from '@scenograph/core/elements/product/casts';
 import { resolveBase, cellFitKey, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
-import { groundOf } from '@scenograph/core/stage/ground';
+import { groundOf } from '@scenograph/core/elements/ground-of';
 import { newPicture, newProduct } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
 import {

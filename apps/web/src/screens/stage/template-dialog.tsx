@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Place } from '@scenograph/core/elements/element';
+import type { Place } from '@scenograph/core/elements/base';
 import type { Shot } from '@scenograph/core/shot/document';
 import { makeTemplate, suggestedPlace } from '@scenograph/core/templates/fill';
 import { refresh, request } from '../../api/client';

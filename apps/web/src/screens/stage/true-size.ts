@@ -1,6 +1,6 @@
 import type { ShotElement } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { groundOf } from '@scenograph/core/stage/ground';
+import { groundOf } from '@scenograph/core/elements/ground-of';
 import { pitchNote, groundPlacement, type GroundPlacement } from '@scenograph/core/stage/stand';
 
 export interface TrueSize {

@@ -1,11 +1,11 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { uprightBounds, type Box } from '@scenograph/core/elements/element';
+import { uprightBounds, type Box } from '@scenograph/core/vector/box';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { alignMoves, distributeMoves, type Alignment } from '@scenograph/core/shot/align';
 import type { ProductData } from '@scenograph/core/shot/data';
 import type { Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
-import { groundOf } from '@scenograph/core/stage/ground';
+import { groundOf } from '@scenograph/core/elements/ground-of';
 import { snapBox } from '@scenograph/core/shot/snap-box';
 import { snapBase, type Guide } from '@scenograph/core/stage/snap';
 import { basePoint, movedOnGround, trueSizeBox } from '@scenograph/core/stage/stand';

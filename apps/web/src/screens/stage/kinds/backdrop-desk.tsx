@@ -4,7 +4,7 @@ import {
   type GradientFill,
   type GradientStop,
 } from '@scenograph/core/elements/backdrop/gradient';
-import { NEW_SET, type SetFill } from '@scenograph/core/elements/backdrop/set';
+import { NEW_SET, type SetFill } from '@scenograph/core/stage/set';
 import { sceneFill } from '@scenograph/core/shot/starters';
 import { UNADJUSTED } from '@scenograph/core/stage/ground-colour';
 import { MATERIALS, type Material } from '@scenograph/core/stage/materials';

@@ -3,7 +3,8 @@ import type { ProductElement, Pose } from '@scenograph/core/elements/product/def
 import { fitPack } from '@scenograph/core/elements/product/pack';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { ARRANGEMENT_FORMS, MOST_IN_PACK, type Arrangement } from '@scenograph/core/stage/arrange';
-import { groundOf, STUDIO_LIGHT } from '@scenograph/core/stage/ground';
+import { groundOf } from '@scenograph/core/elements/ground-of';
+import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import { posedBox } from '@scenograph/core/stage/stand';
 import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
 import { measureStaging } from '../../../workers/painters';

@@ -1,4 +1,4 @@
-import type { Box } from '@scenograph/core/elements/element';
+import type { Box } from '@scenograph/core/vector/box';
 import type { ShotElement } from '@scenograph/core/elements/index';
 
 /** What the desk of an overlay is given. */

@@ -1,9 +1,10 @@
-import { showsOwnShadow } from '../elements/product/paint';
-import { elementsOfProducts } from '../elements/product/others';
-import type { ShotElement } from '../elements/index';
-import { groundOf, STUDIO_LIGHT } from './ground';
-import { shadowFalls } from './light';
-import { groundPlacement } from './stand';
+import { showsOwnShadow } from './paint';
+import { elementsOfProducts } from './others';
+import type { ShotElement } from '../index';
+import { groundOf } from '../ground-of';
+import { STUDIO_LIGHT } from '../../stage/ground';
+import { shadowFalls } from '../../stage/light';
+import { groundPlacement } from '../../stage/stand';
 
 /**
  * Whose shadow falls on whom, by id: the names of the products that stand where a product's shadow runs, taken as

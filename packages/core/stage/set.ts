@@ -1,10 +1,10 @@
 import Joi from 'joi';
-import { parseHex } from '../../raster/colour';
-import { createRgba, type Rgba } from '../../raster/pixels';
-import { eyeOf, type Camera } from '../../stage/camera';
-import { lightSchema, type Light } from '../../stage/light';
-import { MATERIALS, SURFACES, chance, type Material } from '../../stage/materials';
-import { colourSchema } from '../element';
+import { parseHex } from '../raster/colour';
+import { createRgba, type Rgba } from '../raster/pixels';
+import { eyeOf, type Camera } from './camera';
+import { lightSchema, type Light } from './light';
+import { MATERIALS, SURFACES, chance, type Material } from './materials';
+import { colourSchema } from '../raster/schemas';
 
 /** A studio set made here: a table of some material, and a wall behind it where the camera can see one. */
 export interface SetFill {

@@ -1,15 +1,15 @@
 import Joi from 'joi';
-import { hashSchema } from '../element';
-import { areaSchema, type PrintArea } from '../../surface/area';
-import { mendSchema, type MendStep } from '../../retouch/mend';
+import { hashSchema } from '../raster/schemas';
+import { areaSchema, type PrintArea } from '../surface/area';
+import { mendSchema, type MendStep } from '../retouch/mend';
 import {
   cameraFromHorizon,
   cameraFromPlane,
   type Camera,
   type KnownHeight,
   type SurveyedPlane,
-} from '../../stage/camera';
-import { lightSchema, type Light } from '../../stage/light';
+} from './camera';
+import { lightSchema, type Light } from './light';
 
 /** A place to stand; `pxPerMm` is the vertical scale there, measured over 100 mm. */
 export interface StandSpot {
