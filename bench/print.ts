@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { levelPixels } from '@scenograph/core/paint/draw-picture';
+import { levelPixels } from '@scenograph/core/elements/draw-picture';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
-import { estimateAreas } from '@scenograph/core/surface/estimate-areas';
+import { estimateAreas } from '@scenograph/core/stage/estimate-areas';
 import { NO_WORK, printItem, type PrintSources } from '@scenograph/core/surface/print-item';
 import { newPrint } from '@scenograph/core/surface/print';
 import { takeArtwork } from '@scenograph/host-node/artwork';

@@ -3,7 +3,7 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
-import type { ProductElement } from '@scenograph/core/elements/product/definition';
+import type { ProductElement } from '@scenograph/core/elements/product/model';
 import { cutOut } from '@scenograph/core/cutout/index';
 import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
 import { resolveBase } from '@scenograph/core/shot/resolve';

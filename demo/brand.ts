@@ -1,5 +1,5 @@
 import { type BrandKit, type LogoPicture } from '@scenograph/core/brand/kit';
-import { NO_EFFECTS } from '@scenograph/core/elements/effects';
+import { NO_EFFECTS } from '@scenograph/core/raster/effects';
 
 /** Marrowby's brand kit. */
 export function marrowbyKit(wordmark: LogoPicture, wordmarkLight: LogoPicture, mark: LogoPicture): BrandKit {

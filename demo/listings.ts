@@ -12,7 +12,7 @@ import { fittedPlace, newPrint } from '@scenograph/core/surface/print';
 import { DESIGNS } from '@scenograph/core/templates/designs';
 import { fillTemplate } from '@scenograph/core/templates/fill';
 import { emptyShot, type Shot } from '@scenograph/core/shot/document';
-import type { ProductData } from '@scenograph/core/shot/data';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import { suggestedAlt } from '@scenograph/core/delivery/encoding';
 import { slotKey, type SpecSheet } from '@scenograph/core/spec/slot';
 import {

@@ -120,6 +120,7 @@ try {
       await gate('Formatting', 'npx', ['prettier', '--check', '.']);
       await gate('Linting', 'npx', ['eslint', '.']);
       await gate('Types', 'npx', ['tsc', '-b']);
+      await gate('Rooms', 'npx', ['depcruise', 'packages', 'apps', '--config', '.dependency-cruiser.cjs']);
     }
     if (wants('core')) {
       say('Core ...');

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
-import { NO_EFFECTS } from '@scenograph/core/elements/effects';
+import { NO_EFFECTS } from '@scenograph/core/raster/effects';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { inkFor } from '@scenograph/core/elements/watermark/definition';
 import { observeWords, type LegibilityReport } from '@scenograph/core/paint/legibility-report';
 import { contrastRatio, parseHex, relativeLuminance } from '@scenograph/core/raster/colour';
 import { psnr } from '@scenograph/core/raster/compare';
-import type { ProductData } from '@scenograph/core/shot/data';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import { emptyShot } from '@scenograph/core/shot/document';
 import {
   newBadge,

@@ -1,4 +1,5 @@
-import { DerivedCache, type PaintEnvironment } from '@scenograph/core/paint/environment';
+import { DerivedCache } from '@scenograph/core/paint/derived-cache';
+import type { PaintEnvironment } from '@scenograph/core/elements/environment';
 import type { Picture } from '@scenograph/core/raster/canvas';
 import {
   environmentOf,

@@ -5,7 +5,7 @@ import { basename, dirname, join } from 'node:path';
 import { surveyCamera } from '@scenograph/core/stage/survey';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
-import { estimateAreas } from '@scenograph/core/surface/estimate-areas';
+import { estimateAreas } from '@scenograph/core/stage/estimate-areas';
 import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
 import { InputError } from './common';
 

@@ -4,7 +4,7 @@ import { basename, extname, join } from 'node:path';
 import { InvalidArgumentError, type Command } from 'commander';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
 import { resize } from '@scenograph/core/raster/resample';
-import { readProductData } from '@scenograph/core/shot/data';
+import { readProductData } from '@scenograph/core/data/product-data';
 import { readShot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';

@@ -1,7 +1,6 @@
 import Joi from 'joi';
 import { colourSchema, hashSchema } from '../raster/schemas';
-import type { ElementBase } from '../elements/base';
-import { effectsSchema, type Effects } from '../elements/effects';
+import { effectsSchema, type Effects } from '../raster/effects';
 
 /** A logo of a brand: one picture for light ground, one for dark, where there are both. */
 export interface BrandLogo {
@@ -74,7 +73,10 @@ export const EMPTY_KIT: BrandKit = {
 };
 
 /** The element with everything it takes from the kit as the kit has it now; what the kit lacks stays as it was. */
-export function applyBrand<E extends ElementBase>(element: E, kit: BrandKit | null | undefined): E {
+export function applyBrand<E extends { brand: Record<string, string> }>(
+  element: E,
+  kit: BrandKit | null | undefined,
+): E {
   const entries = Object.entries(element.brand);
   if (!kit || !entries.length) return element;
   return entries.reduce<E>((e, [path, id]) => {

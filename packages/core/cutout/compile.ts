@@ -2,7 +2,7 @@ import { resizePlane } from '../raster/resample';
 import type { Plane } from '../raster/pixels';
 import { grow } from '../raster/distance';
 import { colourRegion } from './colour-region';
-import { alongStroke, curveOutline, polygonCover, shapeOutline, type View } from './footprint';
+import { alongStroke, curveOutline, polygonCover, shapeOutline, type View } from '../raster/footprint';
 import type { CutoutRecipe, Mode, Point, ShapeStep, Step } from './recipe';
 import { DROP, FREE, KEEP, label, type Constraints, type Analysis } from './segment';
 

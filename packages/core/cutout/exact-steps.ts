@@ -1,7 +1,7 @@
 import { samplePlane } from '../raster/resample';
 import type { Plane } from '../raster/pixels';
 import { outlineOf, type StepSources } from './compile';
-import { polygonCover, underStroke, type View } from './footprint';
+import { polygonCover, underStroke, type View } from '../raster/footprint';
 import type { CutoutRecipe, Step } from './recipe';
 
 /** Steps that act on the matte itself, to the pixel: strokes, painting, shapes as drawn, traced paths, saved outlines. */

@@ -5,7 +5,7 @@ import { baseOfCutout, drawnOn, withDrawnBase } from '../stage/base';
 import { cutoutDoubt } from '../spec/checks/cutout-doubt';
 import { colourRegion } from './colour-region';
 import { fineConstraints } from './compile';
-import { curveOutline, polygonCover, strokeCover, underStroke, type View } from './footprint';
+import { curveOutline, polygonCover, strokeCover, underStroke, type View } from '../raster/footprint';
 import { mapRecipe, PLAIN_RECIPE, readRecipe, type CutoutRecipe, type Point, type Step } from './recipe';
 import { DROP, FREE, KEEP } from './segment';
 import { edgeCost, traceEdge } from './trace';

@@ -3,7 +3,7 @@ import { tidyPhoto, tidyPlane } from '../retouch/tidy';
 import { solve } from './solve';
 import { openSource, segmentSource, type CutoutSource } from './source';
 import { occupiedView, ownShadowOf, renderView } from './view';
-import type { View } from './footprint';
+import type { View } from '../raster/footprint';
 import { baseOfCutout, withDrawnBase, type ProductBase } from '../stage/base';
 import type { OwnShadow } from './own-shadow';
 import type { CutoutMeasures, Doubt } from './confidence';

@@ -1,7 +1,7 @@
 import { blur } from '../raster/blur';
 import { parseHex } from '../raster/colour';
 import type { Plane, Rgba } from '../raster/pixels';
-import { polygonCover, shapeOutline, strokeCover, type View } from './footprint';
+import { polygonCover, shapeOutline, strokeCover, type View } from '../raster/footprint';
 import type { Point, RepairPiece } from './recipe';
 
 /** A piece's closed outline in photo pixels. */

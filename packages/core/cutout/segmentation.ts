@@ -1,7 +1,7 @@
 import { components } from '../raster/components';
 import { crop, type Plane, type Rect, type Rgba } from '../raster/pixels';
 import { resize, resizePlane, samplePlane } from '../raster/resample';
-import { alongStroke, type View } from './footprint';
+import { alongStroke, type View } from '../raster/footprint';
 import type { Point } from './recipe';
 
 /**

@@ -2,7 +2,7 @@ import { oklabPixels } from '../raster/colour';
 import type { Plane, Rgba } from '../raster/pixels';
 import { reduceTo } from '../raster/resample';
 import type { StepSources } from './compile';
-import type { View } from './footprint';
+import type { View } from '../raster/footprint';
 import type { CutoutRecipe, Point } from './recipe';
 import { analyse, type Analysis } from './segment';
 import {

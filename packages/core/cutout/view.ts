@@ -4,7 +4,7 @@ import { resize } from '../raster/resample';
 import { applyEdgeControls, edgeReach } from './edge-controls';
 import { applyExactSteps } from './exact-steps';
 import { expandMatte, type Expanded } from './expand-matte';
-import type { View } from './footprint';
+import type { View } from '../raster/footprint';
 import { seeThrough } from './glass';
 import { recoverOwnShadow, type OwnShadow } from './own-shadow';
 import { addRepairs } from './repair';

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
-import type { ProductData } from '../shot/data';
+import type { ProductData } from '../data/product-data';
 import { resolveForSlot } from '../shot/resolve';
 import { newText, whiteShot } from '../shot/starters';
 import { readSlot, type Slot } from '../spec/slot';

@@ -1,5 +1,5 @@
 import type { ShotElement } from '../elements/index';
-import type { ProductData } from '../shot/data';
+import type { ProductData } from '../data/product-data';
 import type { Shot } from '../shot/document';
 import { bindForSlot, fitFor } from '../shot/resolve';
 import type { Slot } from '../spec/slot';

@@ -1,5 +1,5 @@
 import { ByteLimitError, withinBytes } from './byte-budget';
-import { fileName, uniqueNames } from './file-name';
+import { fileName, uniqueNames } from '../spec/file-name';
 
 const values = {
   sku: 'MB/PL 160',

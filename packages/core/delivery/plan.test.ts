@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { ProductData } from '../shot/data';
+import type { ProductData } from '../data/product-data';
 import type { Shot } from '../shot/document';
 import { patchFit } from '../shot/edit';
 import { cellFitKey, resolveForSlot } from '../shot/resolve';

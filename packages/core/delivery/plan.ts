@@ -1,9 +1,9 @@
-import { bindText, type ProductData } from '../shot/data';
+import { bindText, type ProductData } from '../data/product-data';
 import type { Shot } from '../shot/document';
 import type { Slot, SpecSheet } from '../spec/slot';
 import { cellKeys, type Digest } from './cell-key';
 import { PLAIN_ENCODING, type Encoding, type FileWords } from './encoding';
-import { fileName } from './file-name';
+import { fileName } from '../spec/file-name';
 
 export interface PlannedShot {
   id: string;

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { effectsSchema, type Effects } from './effects';
+import { effectsSchema, type Effects } from '../raster/effects';
 import { boxSchema, type Box } from '../vector/box';
 import type { PathCommand } from '../vector/outline';
 

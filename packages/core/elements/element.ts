@@ -1,11 +1,10 @@
 import type Joi from 'joi';
 import type { ElementBase, Enlarged, Needs, Words } from './base';
-import type { Effects } from './effects';
+import type { Effects } from '../raster/effects';
 import type { Canvas2D } from '../raster/canvas';
-import type { PaintEnvironment } from '../paint/environment';
-import type { ProductData } from '../shot/data';
+import type { PaintEnvironment } from './environment';
+import type { ProductData } from '../data/product-data';
 import type { Bounds } from '../vector/outline';
-import type { ShotElement } from './index';
 
 /**
  * One kind of shot element. A kind is registered once (elements/index.ts); nothing else names it.
@@ -34,7 +33,7 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   /** The element with its texts and pictures filled from product and brand; adds the names of what is missing. */
   bind?(element: E, data: ProductData | null, missing: Set<string>): E;
   /** Its place in the frame, where that follows from the other elements. */
-  attached?(element: E, elements: readonly ShotElement[], missing: Set<string>): E;
+  attached?(element: E, elements: readonly ElementBase[], missing: Set<string>): E;
   /** What changes when it is dragged, where its place follows from others. */
   moved?(element: E, dx: number, dy: number): Partial<E>;
   /** Words that may break into other lines when sizes are arranged; kinds without it keep their shape. */

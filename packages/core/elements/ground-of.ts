@@ -1,4 +1,5 @@
-import type { ShotElement } from './index';
+import type { BackdropElement } from './backdrop/definition';
+import type { ElementBase } from './base';
 import { levelOfScale, movedCamera } from '../stage/camera';
 import type { Ground } from '../stage/ground';
 import { setCamera } from '../stage/set';
@@ -7,10 +8,10 @@ import { sceneCamera, type SceneSurvey } from '../stage/survey';
 const levels = new WeakMap<SceneSurvey, number[]>();
 
 /** The ground of a shot's resolved elements; null where its backdrop has no standing plane. */
-export function groundOf(elements: readonly ShotElement[]): Ground | null {
+export function groundOf(elements: readonly ElementBase[]): Ground | null {
   for (const element of elements) {
     if (element.kind !== 'backdrop' || element.hidden) continue;
-    const { fill, box } = element;
+    const { fill, box } = element as BackdropElement;
     if (fill.type === 'set')
       return {
         camera: setCamera(fill, box),

@@ -1,4 +1,4 @@
-import type { PaintEnvironment } from '../paint/environment';
+import type { PaintEnvironment } from './environment';
 import { linearOf } from '../raster/colour';
 import type { Rgba } from '../raster/pixels';
 import type { Bounds } from '../vector/outline';

@@ -6,12 +6,13 @@ import { logoKind, type LogoElement } from './logo/definition';
 import { measureKind, type MeasureElement } from './measure/definition';
 import { pairKind, type PairElement } from './pair/definition';
 import { pictureKind, type PictureElement } from './picture/definition';
-import { productKind, type ProductElement } from './product/definition';
+import { productKind } from './product/definition';
+import type { ProductElement } from './product/model';
 import { shapeKind, type ShapeElement } from './shape/definition';
 import { starsKind, type StarsElement } from './stars/definition';
 import { textKind, type TextElement } from './text/definition';
 import { watermarkKind, type WatermarkElement } from './watermark/definition';
-import { hasEffects, scaledEffects } from './effects';
+import { hasEffects, scaledEffects } from '../raster/effects';
 import type { ElementBase } from './base';
 import type { ElementKind } from './element';
 

@@ -1,4 +1,4 @@
-import type { PaintEnvironment } from '../paint/environment';
+import type { PaintEnvironment } from './environment';
 import { layoutText } from '../type/layout-text';
 import { placedPath, polygon, type Bounds, type PathCommand } from '../vector/outline';
 import type { Words } from './base';

@@ -1,5 +1,5 @@
 import type { Canvas2D } from '../raster/canvas';
-import type { PaintEnvironment } from '../paint/environment';
+import type { PaintEnvironment } from './environment';
 import { fontsFor } from '../type/catalogue';
 import { fitText, type FittedText, type TextStyle } from '../type/layout-text';
 import type { Typeface } from '../type/typeface';

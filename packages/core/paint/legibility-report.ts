@@ -4,7 +4,7 @@ import { contrastRatio, LINEAR, parseHex, relativeLuminance } from '../raster/co
 import { grow } from '../raster/distance';
 import { alphaPlane, type Plane } from '../raster/pixels';
 import { fillPath, pathBounds, turnedPath, type Bounds } from '../vector/outline';
-import type { PaintEnvironment } from './environment';
+import type { PaintEnvironment } from '../elements/environment';
 import { paintedBounds, paintTurned, type PaintObserver } from './paint-shot';
 
 /** Words or signs of a picture, measured on the painted pixels. Lengths in the frame's pixels. */

@@ -1,5 +1,5 @@
 import { paintForeground } from '../elements/backdrop/definition';
-import { effectLayers, effectsReach, hasEffects, type Effects } from '../elements/effects';
+import { effectLayers, effectsReach, hasEffects, type Effects } from '../raster/effects';
 import { uprightBounds } from '../vector/box';
 import { elementKind, type ShotElement } from '../elements/index';
 import { spreadPacks } from '../elements/product/pack';
@@ -8,7 +8,8 @@ import type { ResolvedShot } from '../shot/resolve';
 import { groundOf } from '../elements/ground-of';
 import type { Typeface } from '../type/typeface';
 import type { Bounds } from '../vector/outline';
-import { DerivedCache, type PaintEnvironment } from './environment';
+import { DerivedCache } from './derived-cache';
+import type { PaintEnvironment } from '../elements/environment';
 import type { Canvas2D, Drawable, PaintHost, Picture } from '../raster/canvas';
 
 export interface PaintOptions {
@@ -88,13 +89,18 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, observer?: 
   };
 }
 
+/** What a shot's elements are painted with, and those elements themselves. */
+export interface ShotEnvironment extends PaintEnvironment {
+  elements: readonly ShotElement[];
+}
+
 /** An environment whose elements see what was painted on a canvas before them. */
 export function overCanvas(
-  environment: PaintEnvironment,
+  environment: ShotEnvironment,
   context: Canvas2D,
   width: number,
   height: number,
-): PaintEnvironment {
+): ShotEnvironment {
   const kx = width / environment.frame.width;
   const ky = height / environment.frame.height;
   return {
@@ -154,7 +160,7 @@ function resumeFrom(
 }
 
 /** What painting (or measuring the staging of) a shot may use; packs are spread out in its elements. */
-export function environmentOf(shot: ResolvedShot, options: PaintOptions): PaintEnvironment {
+export function environmentOf(shot: ResolvedShot, options: PaintOptions): ShotEnvironment {
   const { host, cache, scale = 1, productsOnly = false, draft = false } = options;
   const frame = { width: shot.width, height: shot.height };
   const ground = groundOf(shot.elements);

@@ -1,4 +1,4 @@
-import { DerivedCache } from '../paint/environment';
+import { DerivedCache } from '../paint/derived-cache';
 import { ssim } from './ssim';
 import { blur } from './blur';
 import { components } from './components';

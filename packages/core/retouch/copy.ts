@@ -1,4 +1,4 @@
-import { strokeCover } from '../cutout/footprint';
+import { strokeCover } from '../raster/footprint';
 import { createRgba, type Rgba } from '../raster/pixels';
 
 /**

@@ -1,4 +1,4 @@
-import { strokeCover } from '../cutout/footprint';
+import { strokeCover } from '../raster/footprint';
 import type { Rgba } from '../raster/pixels';
 import { copyAlong } from './copy';
 import { fillHole } from './fill';

@@ -1,7 +1,7 @@
 import type { Box } from '../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import { elementBounds } from '../elements/product/pack';
-import type { Slot } from '../spec/slot';
+import type { SlotFrame } from './fit/slot-frame';
 import { groundOf } from '../elements/ground-of';
 import type { Shot } from './document';
 import { rescaledFit } from './rescaled-fit';
@@ -16,7 +16,7 @@ export const BASE = '';
 export function patchFit(
   shot: Shot,
   slotKey: string,
-  slot: Pick<Slot, 'width' | 'height'>,
+  slot: Pick<SlotFrame, 'width' | 'height'>,
   elementId: string,
   patch: Partial<ShotElement>,
 ): Shot {
@@ -82,7 +82,7 @@ export function scaleSubjects(
   shot: Shot,
   resolved: ResolvedShot,
   slotKey: string,
-  slot: Slot,
+  slot: SlotFrame,
   target: number,
 ): Shot {
   const subjects = visibleSubjects(resolved);
@@ -105,7 +105,7 @@ export function scaleSubjects(
 }
 
 /** Products moved, and made smaller only if they must be, until they lie inside the slot's margins. */
-export function recentreSubjects(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: Slot): Shot {
+export function recentreSubjects(shot: Shot, resolved: ResolvedShot, slotKey: string, slot: SlotFrame): Shot {
   return keepInside(shot, visibleSubjects(resolved), resolved, slotKey, slot);
 }
 
@@ -114,7 +114,7 @@ function keepInside(
   subjects: ShotElement[],
   resolved: ResolvedShot,
   slotKey: string,
-  slot: Slot,
+  slot: SlotFrame,
 ): Shot {
   const bounds = unionBounds(subjects, resolved);
   if (!bounds) return shot;

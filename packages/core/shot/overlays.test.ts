@@ -4,7 +4,7 @@ import { lengthText } from '../elements/measure/definition';
 import { DESIGNS } from '../templates/designs';
 import { fillTemplate, makeTemplate, NO_PICTURE, openPlaces, suggestedPlace } from '../templates/fill';
 import { readSlot } from '../spec/slot';
-import { bindText, parseAmount, type ProductData } from './data';
+import { bindText, parseAmount, type ProductData } from '../data/product-data';
 import { emptyShot, readShot, type Shot } from './document';
 import { makeBase, patchFit } from './edit';
 import { freelyPlaced } from './free-place';

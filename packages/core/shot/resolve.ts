@@ -1,11 +1,11 @@
 import type { Box } from '../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
-import type { Slot } from '../spec/slot';
+import type { SlotFrame } from './fit/slot-frame';
 import { groundOf } from '../elements/ground-of';
 import type { Ground } from '../stage/ground';
 import { basePoint, drawnPxPerMm, scaledOnBase, groundPlacement, trueSizeBox } from '../stage/stand';
 import { applyBrand } from '../brand/kit';
-import { type ProductData } from './data';
+import { type ProductData } from '../data/product-data';
 import type { Shot, SlotFit } from './document';
 import { rescaledFit } from './rescaled-fit';
 import { coverBox, fitToSlot } from './fit/fit-to-slot';
@@ -32,7 +32,7 @@ export function resolveBase(shot: Shot, data: ProductData | null): ResolvedShot 
 export function resolveForSlot(
   shot: Shot,
   slotKey: string,
-  slot: Slot,
+  slot: SlotFrame,
   data: ProductData | null,
 ): ResolvedShot {
   const fit = fitFor(shot, slotKey, data);
@@ -87,7 +87,7 @@ function withoutBox(element: ShotElement, fit: SlotFit | undefined): ShotElement
   return { ...element, ...patch, id: element.id, kind: element.kind, box: element.box } as ShotElement;
 }
 
-function withBox(element: ShotElement, fit: SlotFit | undefined, slot: Slot): ShotElement {
+function withBox(element: ShotElement, fit: SlotFit | undefined, slot: SlotFrame): ShotElement {
   const box = fit?.elements[element.id]?.box;
   if (!box || !fit) return element;
   const kx = slot.width / fit.frame.width;

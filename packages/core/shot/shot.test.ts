@@ -2,7 +2,7 @@ import { NO_ITEM } from '../stage/survey';
 import { readFileSync } from 'node:fs';
 import { uprightBounds } from '../vector/box';
 import { readSlot, type Slot } from '../spec/slot';
-import { bindText, type ProductData } from './data';
+import { bindText, type ProductData } from '../data/product-data';
 import { readShot, type Shot } from './document';
 import { patchFit, resetFit } from './edit';
 import { migrate } from './migrations';

@@ -1,17 +1,18 @@
 import type { SceneSurvey } from '../stage/survey';
-import { NO_EFFECTS } from '../elements/effects';
+import { NO_EFFECTS } from '../raster/effects';
 import type { ElementBase } from '../elements/base';
 import type { ShotElement } from '../elements/index';
 import type { BackdropElement, SceneFill } from '../elements/backdrop/definition';
 import { NO_WORK } from '../surface/print-item';
 import type { PictureElement } from '../elements/picture/definition';
-import type { Pose, ProductElement } from '../elements/product/definition';
+import type { Pose } from '../stage/stand';
+import type { ProductElement } from '../elements/product/model';
 import { groundOf } from '../elements/ground-of';
 import { UNADJUSTED } from '../stage/ground-colour';
 import { basePoint, trueSizeBox } from '../stage/stand';
 import type { TextElement } from '../elements/text/definition';
 import { DEFAULT_FONT } from '../type/catalogue';
-import type { ProductData } from './data';
+import type { ProductData } from '../data/product-data';
 import { emptyShot, type Shot } from './document';
 
 /** New elements and new shots with sensible beginnings. */

@@ -1,4 +1,4 @@
-import { checkPattern } from '../delivery/file-name';
+import { checkPattern } from './file-name';
 import type { Slot } from './slot';
 
 /** Rules of a slot that cannot all be kept, each as a sentence that says which and what to do. */

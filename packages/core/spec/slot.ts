@@ -1,5 +1,4 @@
 import Joi from 'joi';
-import { contradictions } from './contradictions';
 
 export const FORMATS = ['jpeg', 'png', 'webp', 'avif'] as const;
 export type Format = (typeof FORMATS)[number];
@@ -178,15 +177,6 @@ export function readSlot(value: unknown): Slot {
   const { value: slot, error } = slotSchema.validate(value);
   if (error) throw new Error(`This is not a slot's specification: ${error.message}.`);
   return slot as Slot;
-}
-
-/** Reads a spec sheet; throws a sentence that says which rule is wrong or which rules contradict each other. */
-export function readSpecSheet(value: unknown): SpecSheet {
-  const { value: sheet, error } = specSheetSchema.validate(value);
-  if (error) throw new Error(`This is not a spec sheet: ${error.message}.`);
-  const found = (sheet as SpecSheet).slots.flatMap((slot) => contradictions(slot));
-  if (found.length) throw new Error(`This spec sheet contradicts itself. ${found.join(' ')}`);
-  return sheet as SpecSheet;
 }
 
 /** The name under which a slot's fit is kept: sheet and slot. */

@@ -7,7 +7,8 @@ import { nameClashes } from './checks/name-clash';
 import { nearDuplicates } from './checks/near-duplicate';
 import { hashDistance, pictureHash } from './checks/picture-hash';
 import { feedByRule } from './feed-by-rule';
-import { readSlot, readSpecSheet, expandSlots, type Slot } from './slot';
+import { readSlot, expandSlots, type Slot } from './slot';
+import { readSpecSheet } from './read-spec-sheet';
 
 const slot = (change: object = {}): Slot =>
   readSlot({

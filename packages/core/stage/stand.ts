@@ -1,5 +1,4 @@
 import type { Box } from '../vector/box';
-import type { ProductElement } from '../elements/product/definition';
 import { PLAIN_BASE, productPxPerMm, type ProductBase } from './base';
 import { pitchAt, scaleAt, type Camera } from './camera';
 import { levelAt, studioCamera, type Ground } from './ground';
@@ -28,14 +27,28 @@ export interface GroundPlacement {
 /** A product's size is taken for this where it knows no millimetres. */
 const SUPPOSED_MM = 160;
 
-type Product = Pick<ProductElement, 'box' | 'base' | 'millimetres' | 'pose' | 'pitchDeg' | 'liftMm'>;
+/** The three ways in which a product sits in a scene. */
+export type Pose = 'stand' | 'float' | 'flat';
 
-export function baseOf(product: Pick<ProductElement, 'box' | 'base'>): ProductBase {
+/** What of a product decides how it stands. */
+export interface Product {
+  box: Box;
+  /** What of it touches the ground; null takes a plain one. */
+  base: ProductBase | null;
+  millimetres: { width: number; height: number; depth: number } | null;
+  pose: Pose;
+  /** How steeply it was photographed, where that was set by hand. */
+  pitchDeg: number | null;
+  /** How high it floats. */
+  liftMm: number;
+}
+
+export function baseOf(product: Pick<Product, 'box' | 'base'>): ProductBase {
   return product.base ?? PLAIN_BASE(product.box.height / product.box.width);
 }
 
 /** The base's middle in the frame, before the box is turned; a flat thing's is its own middle. */
-export function basePoint(product: Pick<ProductElement, 'box' | 'base' | 'pose'>): { x: number; y: number } {
+export function basePoint(product: Pick<Product, 'box' | 'base' | 'pose'>): { x: number; y: number } {
   const { box } = product;
   if (product.pose === 'flat') return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   const base = baseOf(product);
@@ -106,7 +119,7 @@ export function groundPlacement(
 }
 
 /** The box scaled about the base's middle. */
-export function scaledOnBase(product: Pick<ProductElement, 'box' | 'base' | 'pose'>, factor: number): Box {
+export function scaledOnBase(product: Pick<Product, 'box' | 'base' | 'pose'>, factor: number): Box {
   const { box } = product;
   const at = basePoint(product);
   return {
@@ -169,7 +182,7 @@ export function trueSizeBox(
  */
 export function posedBox(
   product: Product,
-  change: Partial<Pick<ProductElement, 'pose' | 'liftMm'>>,
+  change: Partial<Pick<Product, 'pose' | 'liftMm'>>,
   ground: Ground | null,
   frame: { width: number; height: number },
 ): Box {

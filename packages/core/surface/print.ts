@@ -1,5 +1,4 @@
 import Joi from 'joi';
-import type { ProductData } from '../shot/data';
 import type { PrintArea } from './area';
 import { homography, inverseHomography, type Pair } from './homography';
 import type { Lay } from './material';
@@ -205,7 +204,7 @@ export function artworkDensity(print: Print, pxPerMm: number): number {
 /** A print with a variant's artwork and ink: the design as large as fits where the other one lay. */
 export function printOfVariant(
   print: Print,
-  data: Pick<ProductData, 'artwork' | 'ink'>,
+  data: { artwork?: { picture: string; width: number; height: number } | null; ink?: string | null },
   missing: Set<string>,
 ): Print {
   if (!print.followsVariant || print.hidden) return print;

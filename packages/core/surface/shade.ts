@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { strokeCover } from '../cutout/footprint';
+import { strokeCover } from '../raster/footprint';
 import { fromLinear, toLinear } from '../raster/colour';
 import { createPlane, type Plane, type Rgba } from '../raster/pixels';
 

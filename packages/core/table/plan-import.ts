@@ -1,4 +1,4 @@
-import { parseAmount } from '../shot/data';
+import { parseAmount } from '../data/product-data';
 import type { Target } from './match-columns';
 import type { Table } from './read-table';
 import { FIELD_NAME, LIMITS, TAKEN_FIELDS, type ColumnId, type VariantRow } from './variant-row';

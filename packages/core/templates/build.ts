@@ -4,7 +4,7 @@ import type { Place } from '../elements/base';
 import type { InsetElement } from '../elements/inset/definition';
 import type { ShotElement } from '../elements/index';
 import type { PairElement } from '../elements/pair/definition';
-import type { ProductElement } from '../elements/product/definition';
+import type { ProductElement } from '../elements/product/model';
 import type { ShapeElement, ShapeForm } from '../elements/shape/definition';
 import type { StarsElement } from '../elements/stars/definition';
 import type { TextElement } from '../elements/text/definition';

@@ -1,7 +1,8 @@
 import type { Place } from '../elements/base';
 import type { ShotElement } from '../elements/index';
-import type { ProductElement, Pose } from '../elements/product/definition';
-import type { ProductData } from '../shot/data';
+import type { ProductElement } from '../elements/product/model';
+import type { Pose } from '../stage/stand';
+import type { ProductData } from '../data/product-data';
 import type { Shot } from '../shot/document';
 import { fitInArea } from '../shot/resolve';
 import { newProduct } from '../shot/starters';

@@ -1,5 +1,5 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import { extension, plainName, uniqueNames } from '@scenograph/core/delivery/file-name';
+import { extension, plainName, uniqueNames } from '@scenograph/core/spec/file-name';
 import type { PlannedCell } from '@scenograph/core/delivery/plan';
 import { and, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';

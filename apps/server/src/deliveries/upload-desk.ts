@@ -1,4 +1,4 @@
-import { extension } from '@scenograph/core/delivery/file-name';
+import { extension } from '@scenograph/core/spec/file-name';
 import type { UploadAnswer } from '@scenograph/core/delivery/upload';
 import { background } from '@scenograph/core/spec/checks/background';
 import { slotKey, type Slot } from '@scenograph/core/spec/slot';

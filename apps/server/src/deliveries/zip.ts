@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { extension } from '@scenograph/core/delivery/file-name';
+import { extension } from '@scenograph/core/spec/file-name';
 import { manifestRows, type Manifest, type ManifestEntry } from '@scenograph/core/delivery/manifest';
 import { worst } from '@scenograph/core/spec/checks/index';
 import { eq } from 'drizzle-orm';

@@ -16,7 +16,7 @@ import type { Request, Response } from 'express';
 import { asc, eq } from 'drizzle-orm';
 import Joi from 'joi';
 import { surveySchema } from '@scenograph/core/stage/survey';
-import { effectsSchema, type Effects } from '@scenograph/core/elements/effects';
+import { effectsSchema, type Effects } from '@scenograph/core/raster/effects';
 import { MIME } from '@scenograph/host-node/read-picture';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';

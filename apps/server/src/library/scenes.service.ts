@@ -11,7 +11,7 @@ import {
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
-import { estimateAreas } from '@scenograph/core/surface/estimate-areas';
+import { estimateAreas } from '@scenograph/core/stage/estimate-areas';
 import { estimateLight } from '@scenograph/core/stage/estimate-light';
 import { readSceneFile, writeSceneFile } from '@scenograph/core/stage/scene-file';
 import { encodeGreyPng } from '@scenograph/host-node/encode';

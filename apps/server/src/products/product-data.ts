@@ -1,6 +1,6 @@
 import type { BrandKit } from '@scenograph/core/brand/kit';
-import type { ProductData } from '@scenograph/core/shot/data';
-import type { Pose } from '@scenograph/core/elements/product/definition';
+import type { ProductData } from '@scenograph/core/data/product-data';
+import type { Pose } from '@scenograph/core/stage/stand';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/database';
 import { kitOf } from '../brand/brand.service';

@@ -1,5 +1,5 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import { plainName } from '@scenograph/core/delivery/file-name';
+import { plainName } from '@scenograph/core/spec/file-name';
 import { LIMITS, type VariantRow } from '@scenograph/core/table/variant-row';
 import { writeTable } from '@scenograph/core/table/write-table';
 import { and, asc, eq, inArray } from 'drizzle-orm';

@@ -12,7 +12,7 @@ import {
   Query,
   Res,
 } from '@nestjs/common';
-import { extension } from '@scenograph/core/delivery/file-name';
+import { extension } from '@scenograph/core/spec/file-name';
 import { encodingSchema } from '@scenograph/core/delivery/encoding';
 import { encodePicture } from '@scenograph/host-node/encode';
 import type { Response } from 'express';

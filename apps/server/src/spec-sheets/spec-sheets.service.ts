@@ -5,7 +5,8 @@ import {
   NotFoundException,
   UnprocessableEntityException,
 } from '@nestjs/common';
-import { readSpecSheet, expandSlots, type SpecSheet } from '@scenograph/core/spec/slot';
+import { readSpecSheet } from '@scenograph/core/spec/read-spec-sheet';
+import { expandSlots, type SpecSheet } from '@scenograph/core/spec/slot';
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';

@@ -1,5 +1,5 @@
 import { useEffect, useId, useState } from 'react';
-import { readTyped } from '@scenograph/core/shot/read-number';
+import { readTyped } from '@scenograph/core/data/read-number';
 
 /**
  * A number with its unit: typed as people write numbers, also as a sum ("2 * 40") or in another unit of length; stepped

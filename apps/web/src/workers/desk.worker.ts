@@ -4,7 +4,7 @@ import { openSource, segmentSource, sourcesOf, type CutoutSource } from '@scenog
 import { pictureOf, renderChanged, renderView, wholeView, type Rendered } from '@scenograph/core/cutout/view';
 import { colourRegion } from '@scenograph/core/cutout/colour-region';
 import type { Doubt } from '@scenograph/core/cutout/confidence';
-import type { View } from '@scenograph/core/cutout/footprint';
+import type { View } from '@scenograph/core/raster/footprint';
 import { measureFringe, type Fringe } from '@scenograph/core/cutout/fringe';
 import { contours } from '@scenograph/core/cutout/outline-path';
 import { PLAIN_EDGE, type CutoutRecipe, type Point } from '@scenograph/core/cutout/recipe';

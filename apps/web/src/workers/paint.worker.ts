@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink';
-import { DerivedCache } from '@scenograph/core/paint/environment';
+import { DerivedCache } from '@scenograph/core/paint/derived-cache';
 import type { Canvas2D, Drawable, PaintHost, Picture } from '@scenograph/core/raster/canvas';
 import { blankOf, type SceneFill } from '@scenograph/core/elements/backdrop/definition';
 import { greyPlane } from '@scenograph/core/raster/pixels';

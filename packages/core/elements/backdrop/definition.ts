@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import { drawPicture, levelPixels } from '../../paint/draw-picture';
+import { drawPicture, levelPixels } from '../draw-picture';
 import type { Canvas2D } from '../../raster/canvas';
-import type { PaintEnvironment } from '../../paint/environment';
+import type { PaintEnvironment } from '../environment';
 import { createRgba, greyPlane, type Rgba } from '../../raster/pixels';
 import { resize, resizePlane } from '../../raster/resample';
 import { areaPxPerMm, artworkDensity, printOfVariant } from '../../surface/print';

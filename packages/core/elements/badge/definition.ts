@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import type { PaintEnvironment } from '../../paint/environment';
-import { bindText, localeOf, parseAmount } from '../../shot/data';
+import type { PaintEnvironment } from '../environment';
+import { bindText, localeOf, parseAmount } from '../../data/product-data';
 import { fontsFor } from '../../type/catalogue';
 import { fillPath, strokePath, turnedPath } from '../../vector/outline';
 import { colourSchema } from '../../raster/schemas';

@@ -1,4 +1,4 @@
-import { priceFormat } from '../../shot/data';
+import { priceFormat } from '../../data/product-data';
 import type { Row, RowPart } from '../rows';
 
 export interface Price {

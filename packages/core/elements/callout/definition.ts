@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import type { PaintEnvironment } from '../../paint/environment';
-import { bindText } from '../../shot/data';
+import type { PaintEnvironment } from '../environment';
+import { bindText } from '../../data/product-data';
 import { fontsFor } from '../../type/catalogue';
 import { ellipse, fillPath, roundedRectangle, strokePath, type Point } from '../../vector/outline';
 import { colourSchema } from '../../raster/schemas';

@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { drawPicture } from '../../paint/draw-picture';
-import type { PaintEnvironment } from '../../paint/environment';
+import { drawPicture } from '../draw-picture';
+import type { PaintEnvironment } from '../environment';
 import { fontsFor } from '../../type/catalogue';
 import {
   ellipse,

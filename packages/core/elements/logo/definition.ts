@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { drawPicture } from '../../paint/draw-picture';
-import type { PaintEnvironment } from '../../paint/environment';
+import { drawPicture } from '../draw-picture';
+import type { PaintEnvironment } from '../environment';
 import { hashSchema } from '../../raster/schemas';
 import type { ElementBase } from '../base';
 import type { ElementKind } from '../element';

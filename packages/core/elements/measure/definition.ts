@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { PaintEnvironment } from '../../paint/environment';
+import type { PaintEnvironment } from '../environment';
 import { fontsFor } from '../../type/catalogue';
 import { polygon, polyline, fillPath, strokePath, turnedPath, type PathCommand } from '../../vector/outline';
 import { colourSchema } from '../../raster/schemas';

@@ -1,4 +1,4 @@
-import { drawPicture } from '../../paint/draw-picture';
+import { drawPicture } from '../draw-picture';
 import { hashSchema } from '../../raster/schemas';
 import type { ElementBase } from '../base';
 import type { ElementKind } from '../element';

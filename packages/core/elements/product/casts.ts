@@ -1,6 +1,6 @@
 import { showsOwnShadow } from './paint';
 import { elementsOfProducts } from './others';
-import type { ShotElement } from '../index';
+import type { ElementBase } from '../base';
 import { groundOf } from '../ground-of';
 import { STUDIO_LIGHT } from '../../stage/ground';
 import { shadowFalls } from '../../stage/light';
@@ -13,7 +13,7 @@ import { groundPlacement } from '../../stage/stand';
 export function whatCastsOnWhat(shot: {
   width: number;
   height: number;
-  elements: readonly ShotElement[];
+  elements: readonly ElementBase[];
 }): Map<string, string[]> {
   const ground = groundOf(shot.elements);
   const list = elementsOfProducts(shot.elements).flatMap((element) => {

@@ -1,104 +1,13 @@
-import type { OwnShadowLayer } from '../../stage/own-shadow-layer';
-import Joi from 'joi';
-import type { ProductBase } from '../../stage/base';
-import { arrangementSchema, type Arrangement } from '../../stage/arrange';
-import { lightSchema, type Light } from '../../stage/light';
-import { colourSchema, hashSchema } from '../../raster/schemas';
-import type { ElementBase } from '../base';
 import type { ElementKind } from '../element';
+import { productSchema, type ProductElement } from './model';
 import { paintProduct, paintUnderProduct, showsOwnShadow } from './paint';
-
-export type Pose = 'stand' | 'float' | 'flat';
-
-export interface ProductElement extends ElementBase {
-  kind: 'product';
-  /** The cutout's picture: a trimmed PNG with alpha. */
-  picture: string;
-  /** True: every variant stands here in its turn. False: always this picture. */
-  followsVariant: boolean;
-  /** Real size, where known. */
-  millimetres: { width: number; height: number; depth: number } | null;
-  pose: Pose;
-  /** What it stands on, as its cutout shows it; null where nobody has looked. */
-  base: ProductBase | null;
-  /** How steeply it was photographed, in degrees, where given; null takes the base's. */
-  pitchDeg: number | null;
-  /** How far a floating product is above the plane. */
-  liftMm: number;
-  /** Goes behind what stands in the scene's foreground. */
-  behind: boolean;
-  /** The shadow kept from the photo, where there is one. */
-  ownShadow: OwnShadowLayer | null;
-  shadow: {
-    /** Computed from the light, or the camera's own. */
-    source: 'light' | 'camera';
-    /** Darkness of the cast shadow and of the contact under the product, 0..1. */
-    strength: number;
-    contact: number;
-    /** Times the softness and the length that the light gives. */
-    softness: number;
-    length: number;
-    tint: string;
-    /** A light of its own; null takes the scene's. */
-    light: Light | null;
-  };
-  reflection: { strength: number; fade: number; roughness: number };
-  /** How far its tone is eased toward the scene's, and the most colour drift allowed, delta E 2000. */
-  tone: { strength: number; limit: number };
-  /** Several standing together; null for one. */
-  pack: Arrangement | null;
-}
-
-const share = Joi.number().min(0).max(1).required();
-const length = Joi.number().greater(0).max(20000).required();
 
 export const productKind: ElementKind<ProductElement> = {
   kind: 'product',
   title: 'Product',
   role: 'subject',
   weight: 9,
-  schema: {
-    picture: hashSchema.required(),
-    followsVariant: Joi.boolean().required(),
-    millimetres: Joi.object({ width: length, height: length, depth: length }).allow(null).required(),
-    pose: Joi.string().valid('stand', 'float', 'flat').required(),
-    base: Joi.object({
-      x: Joi.number().required(),
-      y: Joi.number().required(),
-      halfWidth: Joi.number().greater(0).required(),
-      halfDepth: Joi.number().min(0).required(),
-      topDepth: Joi.number().min(0).required(),
-      length: Joi.number().greater(0).required(),
-      pitchDeg: Joi.number().min(0).max(90).required(),
-      confidence: share,
-    })
-      .allow(null)
-      .required(),
-    pitchDeg: Joi.number().min(0).max(90).allow(null).required(),
-    liftMm: Joi.number().min(0).max(5000).required(),
-    behind: Joi.boolean().required(),
-    ownShadow: Joi.object({
-      picture: hashSchema.required(),
-      x: Joi.number().required(),
-      y: Joi.number().required(),
-      width: Joi.number().greater(0).required(),
-      height: Joi.number().greater(0).required(),
-    })
-      .allow(null)
-      .required(),
-    shadow: Joi.object({
-      source: Joi.string().valid('light', 'camera').required(),
-      strength: share,
-      contact: share,
-      softness: Joi.number().min(0).max(3).required(),
-      length: Joi.number().min(0).max(3).required(),
-      tint: colourSchema.required(),
-      light: lightSchema.allow(null).required(),
-    }).required(),
-    reflection: Joi.object({ strength: share, fade: share, roughness: share }).required(),
-    tone: Joi.object({ strength: share, limit: Joi.number().min(0).max(40).required() }).required(),
-    pack: arrangementSchema.allow(null).required(),
-  },
+  schema: productSchema,
   needs: (element) => ({
     pictures: [
       element.picture,

@@ -1,5 +1,5 @@
 import type { ElementBase } from '../base';
-import type { ProductElement } from './definition';
+import type { ProductElement } from './model';
 
 /** The visible products among elements. */
 export function elementsOfProducts(elements: readonly ElementBase[]): ProductElement[] {

@@ -5,7 +5,7 @@ import { fromStand } from '../../stage/lay-on-plane';
 import { project } from '../../stage/camera';
 import { uprightBounds } from '../../vector/box';
 import type { ShotElement } from '../index';
-import type { ProductElement } from './definition';
+import type { ProductElement } from './model';
 
 /**
  * A pack's copies as products of their own, back to front: on a ground each stands on its own place of the plane at

@@ -1,7 +1,7 @@
-import { backdropKind } from '../backdrop/definition';
-import { drawPicture, levelPixels } from '../../paint/draw-picture';
+import { backdropKind, type BackdropElement } from '../backdrop/definition';
+import { drawPicture, levelPixels } from '../draw-picture';
 import type { Canvas2D } from '../../raster/canvas';
-import type { PaintEnvironment } from '../../paint/environment';
+import type { PaintEnvironment } from '../environment';
 import { parseHex } from '../../raster/colour';
 import type { Rgba } from '../../raster/pixels';
 import { resizePlane } from '../../raster/resample';
@@ -21,7 +21,7 @@ import {
   type ToneChange,
 } from '../../stage/tone-match';
 import { elementsOfProducts } from './others';
-import type { ProductElement } from './definition';
+import type { ProductElement } from './model';
 import { lightAt, lightOf, uprightPicture, uprightProduct, smallPicture, standingBody } from './upright';
 
 export function showsOwnShadow({ shadow, ownShadow }: ProductElement): boolean {
@@ -407,13 +407,13 @@ export function groundLightness(element: ProductElement, environment: PaintEnvir
   const { frame, host, elements } = environment;
   const backdrop = elements.find((e) => e.kind === 'backdrop' && !e.hidden);
   const standing = groundPlacement(element, environment.ground, frame);
-  if (backdrop?.kind !== 'backdrop' || !standing) return null;
+  if (!backdrop || !standing) return null;
   const scale = MEASURED / frame.width;
   const width = MEASURED;
   const height = Math.max(1, Math.round(frame.height * scale));
   const { context } = host.canvas(width, height);
   context.scale(scale, scale);
-  backdropKind.paint(backdrop, context, { ...environment, scale });
+  backdropKind.paint(backdrop as BackdropElement, context, { ...environment, scale });
   const painted: Rgba = { width, height, data: context.getImageData(0, 0, width, height).data };
   const { box } = element;
   const part = {

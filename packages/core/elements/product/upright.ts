@@ -1,4 +1,4 @@
-import type { PaintEnvironment } from '../../paint/environment';
+import type { PaintEnvironment } from '../environment';
 import {
   boundsAbove,
   crop,
@@ -15,7 +15,7 @@ import type { Light } from '../../stage/light';
 import { STUDIO_LIGHT } from '../../stage/ground';
 import { groundPlacement, type GroundPlacement } from '../../stage/stand';
 import type { Box } from '../../vector/box';
-import type { ProductElement } from './definition';
+import type { ProductElement } from './model';
 
 /** Long side of the silhouette from which shadows are computed; they hold no finer detail. */
 const SILHOUETTE = 192;

@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import type { PaintEnvironment } from '../../paint/environment';
-import { bindText } from '../../shot/data';
+import type { PaintEnvironment } from '../environment';
+import { bindText } from '../../data/product-data';
 import { fontsFor } from '../../type/catalogue';
 import { fittingSize, shapeText } from '../../type/layout-text';
 import { fillPath, roundedRectangle } from '../../vector/outline';
@@ -132,8 +132,10 @@ export function setElement(element: TextElement, environment: PaintEnvironment):
 }
 
 function tiedSize(element: TextElement, environment: PaintEnvironment): number {
-  const sizes = environment.elements.flatMap((e) => {
-    if (e.kind !== 'text' || e.tied !== element.tied || e.hidden || e.text.trim() === '') return [];
+  const sizes = environment.elements.flatMap((one) => {
+    if (one.kind !== 'text') return [];
+    const e = one as TextElement;
+    if (e.tied !== element.tied || e.hidden || e.text.trim() === '') return [];
     const { width, height } = inner(e);
     const key = JSON.stringify([
       'fit',

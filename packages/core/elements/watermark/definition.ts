@@ -1,9 +1,9 @@
 import Joi from 'joi';
-import { pictureLevel } from '../../paint/draw-picture';
+import { pictureLevel } from '../draw-picture';
 import type { Canvas2D } from '../../raster/canvas';
-import type { PaintEnvironment } from '../../paint/environment';
+import type { PaintEnvironment } from '../environment';
 import { createRgba } from '../../raster/pixels';
-import { bindText } from '../../shot/data';
+import { bindText } from '../../data/product-data';
 import { fontsFor } from '../../type/catalogue';
 import { layoutText } from '../../type/layout-text';
 import { fillPath, mappedPath, pathBounds, type Bounds, type PathCommand } from '../../vector/outline';

@@ -1,5 +1,5 @@
 import type { ShotElement } from '../../elements/index';
-import type { Slot } from '../../spec/slot';
+import type { SlotFrame } from './slot-frame';
 import type { Bounds } from '../../vector/outline';
 
 /** Panels that stretch with the frame and divide it, without those that cover nearly all or nearly nothing of it. */
@@ -20,7 +20,7 @@ export function dividers(
 export function changesOrientation(
   panels: readonly ShotElement[],
   frame: { width: number; height: number },
-  slot: Slot,
+  slot: SlotFrame,
 ): boolean {
   const shape = slot.width / slot.height / (frame.width / frame.height);
   const sideBySide = panels.some((p) => p.box.height > 0.9 * frame.height);
@@ -30,7 +30,7 @@ export function changesOrientation(
 export function stretched(
   b: Bounds,
   frame: { width: number; height: number },
-  slot: Slot,
+  slot: SlotFrame,
   over = false,
 ): Bounds {
   if (over) {

@@ -1,7 +1,7 @@
 import type { Box } from '../../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
 import { elementBounds } from '../../elements/product/pack';
-import type { Slot } from '../../spec/slot';
+import type { SlotFrame } from './slot-frame';
 import { groundOf } from '../../elements/ground-of';
 import type { Shot } from '../document';
 import { clamp, union } from './bounds';
@@ -40,7 +40,7 @@ export interface Fitted {
  * are arranged anew beside the product and the least important are dropped.
  * @param pinned ids that the slot places itself or wants to be shown
  */
-export function fitToSlot(shot: Shot, slot: Slot, pinned: ReadonlySet<string> = new Set()): Fitted {
+export function fitToSlot(shot: Shot, slot: SlotFrame, pinned: ReadonlySet<string> = new Set()): Fitted {
   const scene = shot.elements.find((e) => e.kind === 'backdrop' && e.fill.type === 'scene' && !e.hidden);
   const subjects = shot.elements.filter((e) => elementKind(e.kind).role === 'subject' && !e.hidden);
   const ground = groundOf(shot.elements);

@@ -1,6 +1,6 @@
 import { uprightBounds } from '../../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
-import type { Slot } from '../../spec/slot';
+import type { SlotFrame } from './slot-frame';
 import { shrunk, type Bounds } from '../../vector/outline';
 import type { Shot } from '../document';
 import { arrangeUnits, unitsOf, type Arranged } from './arrange-units';
@@ -16,7 +16,7 @@ export function placeOverlays(
   overlays: readonly ShotElement[],
   group: Bounds | null,
   product: Bounds | null,
-  slot: Slot,
+  slot: SlotFrame,
   scale: number,
   pinned: ReadonlySet<string>,
 ): Arranged {
@@ -142,7 +142,7 @@ function clingTo(
   group: Bounds | null,
   product: Bounds | null,
   frame: { width: number; height: number },
-  slot: Slot,
+  slot: SlotFrame,
   scale: number,
 ): ShotElement {
   if (!group || !product) return anchorOverlay(e, frame, slot, scale);
@@ -169,7 +169,7 @@ function clingTo(
 export function anchorOverlay(
   element: ShotElement,
   frame: { width: number; height: number },
-  slot: Slot,
+  slot: SlotFrame,
   scale: number,
 ): ShotElement {
   const bounds = uprightBounds(element.box);

@@ -1,6 +1,6 @@
 import { uprightBounds, type Box } from '../../vector/box';
 import { elementKind, type ShotElement } from '../../elements/index';
-import type { Slot } from '../../spec/slot';
+import type { SlotFrame } from './slot-frame';
 import type { Bounds } from '../../vector/outline';
 import type { Shot } from '../document';
 import { clamp, cropped, union, within } from './bounds';
@@ -24,7 +24,7 @@ export function groupMove(
   frame: { width: number; height: number },
   group: Bounds | null,
   scene: Box | null,
-  slot: Slot,
+  slot: SlotFrame,
 ): GroupMove {
   const { width: W, height: H } = slot;
   const still = { shrink: 1, baseX: 0, baseY: 0, shiftX: 0, shiftY: 0 };
@@ -95,7 +95,7 @@ export function subjectZone(
   shot: Shot,
   overlays: readonly ShotElement[],
   group: Bounds | null,
-  slot: Slot,
+  slot: SlotFrame,
 ): { from: Bounds; to: Bounds } | null {
   if (!group || slot.background.kind === 'white') return null;
   const { frame } = shot;
@@ -137,7 +137,7 @@ export function zoneMove(
   { from, to }: { from: Bounds; to: Bounds },
   group: Bounds,
   frame: { width: number; height: number },
-  slot: Slot,
+  slot: SlotFrame,
 ): GroupMove {
   const share = Math.max(group.width / from.width, group.height / from.height);
   const margin = slot.marginShare * Math.min(slot.width, slot.height);

@@ -1,6 +1,6 @@
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
-import type { ProductData } from '@scenograph/core/shot/data';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Slot } from '@scenograph/core/spec/slot';
 import type { ShotRow } from '../../api/client';
 import { paintThumbnail } from '../../workers/painters';

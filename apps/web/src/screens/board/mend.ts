@@ -1,7 +1,7 @@
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { applyFix } from '@scenograph/core/spec/checks/index';
-import type { ProductData } from '@scenograph/core/shot/data';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { refresh, request } from '../../api/client';
 import { difference, KEPT_STEPS } from '../../undo/difference';

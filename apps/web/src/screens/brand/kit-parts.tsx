@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { BrandKit, BrandLogo } from '@scenograph/core/brand/kit';
-import { NO_EFFECTS } from '@scenograph/core/elements/effects';
+import { NO_EFFECTS } from '@scenograph/core/raster/effects';
 import { bringInFonts, FONT_FILES, useFonts, type OwnFont } from '../../api/brand';
 import { reducedUrl, refresh, request, sendFile, useServer, type Picture } from '../../api/client';
 import { Button, ColourField, IconButton, Select, TextField } from '../../ui/controls';

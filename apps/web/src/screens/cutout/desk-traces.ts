@@ -1,6 +1,6 @@
 import { shapePoints } from '@scenograph/core/cutout/compile';
 import type { Doubt } from '@scenograph/core/cutout/confidence';
-import { curveOutline } from '@scenograph/core/cutout/footprint';
+import { curveOutline } from '@scenograph/core/raster/footprint';
 import type { CutoutRecipe, Point, Step } from '@scenograph/core/cutout/recipe';
 import { pieceOutline } from '@scenograph/core/cutout/repair';
 import type { DrawnBase } from '@scenograph/core/stage/base';

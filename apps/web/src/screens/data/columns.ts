@@ -1,4 +1,4 @@
-import { parseAmount } from '@scenograph/core/shot/data';
+import { parseAmount } from '@scenograph/core/data/product-data';
 import { nameFinder } from '@scenograph/core/table/plan-import';
 import type { Artwork, Photo, Variant } from '../../api/client';
 

@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { extension } from '@scenograph/core/delivery/file-name';
+import { extension } from '@scenograph/core/spec/file-name';
 import { worst } from '@scenograph/core/spec/checks/index';
 import {
   reducedUrl,

@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { fileName } from '@scenograph/core/delivery/file-name';
+import { fileName } from '@scenograph/core/spec/file-name';
 import { FORMATS, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { Button, IconButton, NumberField, Segmented, Switch, TextField } from '../../ui/controls';
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { NO_EFFECTS, type Effects } from '@scenograph/core/elements/effects';
+import { NO_EFFECTS, type Effects } from '@scenograph/core/raster/effects';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { Button, ColourField, Select, Slider, Switch, TextField } from '../../ui/controls';
 import { useKit } from '../../api/brand';

@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
-import { bindText, type ProductData } from '@scenograph/core/shot/data';
+import { bindText, type ProductData } from '@scenograph/core/data/product-data';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { ItemOption } from '@scenograph/core/surface/print-item';
 import { buttonClass } from '../../ui/controls';

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useMemo } from 'react';
 import type { Shot } from '@scenograph/core/shot/document';
-import type { ProductData } from '@scenograph/core/shot/data';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { worst } from '@scenograph/core/spec/checks/index';
 import type { Slot } from '@scenograph/core/spec/slot';

@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { useDeferredValue, useMemo, useState } from 'react';
-import type { ProductData } from '@scenograph/core/shot/data';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Shot } from '@scenograph/core/shot/document';
 import { resetFit } from '@scenograph/core/shot/edit';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';

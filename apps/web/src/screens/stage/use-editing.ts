@@ -2,7 +2,7 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { uprightBounds, type Box } from '@scenograph/core/vector/box';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { alignMoves, distributeMoves, type Alignment } from '@scenograph/core/shot/align';
-import type { ProductData } from '@scenograph/core/shot/data';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/elements/ground-of';

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import type { ProductElement, Pose } from '@scenograph/core/elements/product/definition';
+import type { ProductElement } from '@scenograph/core/elements/product/model';
+import type { Pose } from '@scenograph/core/stage/stand';
 import { fitPack } from '@scenograph/core/elements/product/pack';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { ARRANGEMENT_FORMS, MOST_IN_PACK, type Arrangement } from '@scenograph/core/stage/arrange';

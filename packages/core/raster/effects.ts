@@ -1,8 +1,8 @@
 import Joi from 'joi';
-import { blur } from '../raster/blur';
-import { squaredDistance } from '../raster/distance';
-import { parseHex } from '../raster/colour';
-import { alphaPlane, createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
+import { blur } from './blur';
+import { squaredDistance } from './distance';
+import { parseHex } from './colour';
+import { alphaPlane, createPlane, createRgba, type Plane, type Rgba } from './pixels';
 
 /** Effects of any placed element; lengths in pixels of the frame. */
 export interface Effects {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { fileName, plainName, uniqueNames, type NameValues } from './file-name';
+import { fileName, plainName, uniqueNames, type NameValues } from '../spec/file-name';
 
 const values: NameValues = {
   sku: 'MB-PL-160',

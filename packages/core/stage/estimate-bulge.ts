@@ -1,8 +1,8 @@
-import type { Light } from '../stage/light';
+import type { Light } from './light';
 import { relativeLuminance } from '../raster/colour';
 import type { Rgba } from '../raster/pixels';
-import { areaPose, areaSurface, pillow, type PictureView } from './area-surface';
-import type { PrintArea } from './area';
+import { areaPose, areaSurface, pillow, type PictureView } from '../surface/area-surface';
+import type { PrintArea } from '../surface/area';
 
 /** Light from all around, as a share, by the light's softness. */
 const AMBIENT = 0.15;

@@ -1,8 +1,8 @@
-import { surveyView, type SceneSurvey } from '../stage/survey';
+import { surveyView, type SceneSurvey } from './survey';
 import { relativeLuminance } from '../raster/colour';
 import type { Rgba } from '../raster/pixels';
-import { areaSurface } from './area-surface';
-import type { PrintArea } from './area';
+import { areaSurface } from '../surface/area-surface';
+import type { PrintArea } from '../surface/area';
 import { estimateBulge } from './estimate-bulge';
 
 /** Stock of less luminance than this wants a white layer under the ink. */

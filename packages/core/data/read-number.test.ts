@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readNumber, readTyped } from './read-number';
+import { readNumber, readTyped } from '../data/read-number';
 
 test.each([
   ['24', 24],

@@ -1,6 +1,7 @@
-import type { Plane } from '../raster/pixels';
-import { createPlane } from '../raster/pixels';
-import type { Point } from './recipe';
+import type { Plane } from './pixels';
+import { createPlane } from './pixels';
+
+type Point = [number, number];
 
 /** A picture's place on the photo: the middle of pixel (x, y) is at photo place ((x + 0.5) * k + left, ...). */
 export interface View {
