@@ -4,7 +4,7 @@ import { applyFix } from '@scenograph/core/spec/checks/index';
 import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { refresh, request } from '../../api/client';
-import { difference, KEPT_STEPS } from '../../undo/difference';
+import { difference, KEPT_STEPS } from '../../documents/difference';
 import type { StoredShot } from '../stage/store';
 
 /**

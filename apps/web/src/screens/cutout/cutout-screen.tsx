@@ -15,7 +15,7 @@ import { DeskView, MOST_ZOOM } from './desk-view';
 import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
 import { adjustAlike, putToUse, useAccept } from './photo-actions';
-import { useRecipe, type StoredDesk } from './recipe-store';
+import { openDesk, useRecipe, type StoredDesk } from './recipe-store';
 import { SightBar } from './sight-bar';
 import { StepsPanel } from './steps-panel';
 import { TidyDesk } from './tidy-desk';
@@ -40,7 +40,7 @@ export function CutoutScreen() {
     request<StoredDesk>('GET', `/api/photos/${id}/desk`)
       .then((desk) => {
         if (!here) return;
-        useRecipe.getState().open(id!, desk);
+        openDesk(id!, desk);
         setStored(desk);
       })
       .catch((e: Error) => here && setTrouble(e));
@@ -81,7 +81,7 @@ function withRadius(options: ToolOptions, tool: BrushId, factor: number): ToolOp
 
 function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: StoredDesk }) {
   const store = useRecipe();
-  const recipe = store.recipe ?? first.recipe;
+  const recipe = store.document ?? first.recipe;
   const { worker, opened, note, version, solvedRecipe, onSolved } = useDesk(photo, recipe);
   const fringe = useFringe(worker, recipe, version.full);
   const { data: scenes } = useServer<Scene[]>('/api/scenes');
@@ -139,7 +139,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
   };
 
   const removeChosen = useCallback(() => {
-    const { recipe: now, chosen: id } = useRecipe.getState();
+    const { document: now, chosen: id } = useRecipe.getState();
     const step = now?.steps.find((s) => s.id === id);
     if (!step) return;
     const zoom = camera?.zoom ?? 0.5;

@@ -60,7 +60,7 @@ export function AdjustAlikeDialog({
 
 /** Another window has stored other steps for this photo: which of them count. */
 export function ConflictDialog() {
-  const { conflict, recipe, settle } = useRecipe();
+  const { conflict, document: recipe, keepMine, takeTheirs } = useRecipe();
   if (!conflict) return null;
   return (
     <Dialog
@@ -69,16 +69,16 @@ export function ConflictDialog() {
       title="This cutout was changed in another window"
       footer={
         <>
-          <Button onClick={() => settle(false)}>Take theirs</Button>
-          <Button tone="main" onClick={() => settle(true)}>
+          <Button onClick={() => takeTheirs()}>Take theirs</Button>
+          <Button tone="main" onClick={() => keepMine()}>
             Keep mine
           </Button>
         </>
       }
     >
       <p>
-        There it has {conflict.recipe.steps.length} steps, here {recipe?.steps.length}. Nothing was saved over
-        it.
+        There it has {conflict.document.steps.length} steps, here {recipe?.steps.length}. Nothing was saved
+        over it.
       </p>
     </Dialog>
   );

@@ -49,6 +49,7 @@ export function DeskHeader({
                 waiting: 'saving',
                 saving: 'saving',
                 offline: 'not saved yet, trying again',
+                conflict: 'changed elsewhere',
               }[saving]
             }
           </span>

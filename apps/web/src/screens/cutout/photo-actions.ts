@@ -7,7 +7,7 @@ import { saveRecipe, useRecipe } from './recipe-store';
 
 /** Stores what is on the desk and, where it has changed, has the full-size cutout made: every shot with it follows. */
 export async function putToUse(photoId: string): Promise<void> {
-  const { photoId: open, saving, inUse } = useRecipe.getState();
+  const { id: open, saving, inUse } = useRecipe.getState();
   if (open !== photoId || (saving === 'saved' && inUse)) return;
   await saveRecipe();
   try {
@@ -15,7 +15,7 @@ export async function putToUse(photoId: string): Promise<void> {
       ids: [photoId],
       changedOnly: true,
     });
-    if (useRecipe.getState().photoId === photoId) useRecipe.setState({ inUse: true });
+    if (useRecipe.getState().id === photoId) useRecipe.setState({ inUse: true });
     refresh('/api/photos');
     if (!queued) return;
     say('working', 'The corrected cutout is made at full size; every shot with it follows.');

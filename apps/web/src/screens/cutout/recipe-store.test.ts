@@ -2,7 +2,7 @@ import { beforeEach, expect, jest, test } from '@jest/globals';
 import { http, HttpResponse } from 'msw';
 import { PLAIN_RECIPE, type CutoutRecipe, type Step } from '@scenograph/core/cutout/recipe';
 import { server } from '../../../test/server';
-import { saveRecipe, useRecipe, type StoredDesk } from './recipe-store';
+import { openDesk, saveRecipe, useRecipe, type StoredDesk } from './recipe-store';
 
 const desk = (recipe = PLAIN_RECIPE, revision = 3): StoredDesk => ({
   recipe,
@@ -24,7 +24,7 @@ const stroke = (id: string): Step => ({
 const withSteps = (...ids: string[]) => ({ ...PLAIN_RECIPE, steps: ids.map(stroke) });
 const adding = (id: string) => (r: CutoutRecipe) => ({ ...r, steps: [...r.steps, stroke(id)] });
 const store = () => useRecipe.getState();
-const stepIds = () => store().recipe!.steps.map((s) => s.id);
+const stepIds = () => store().document!.steps.map((s) => s.id);
 
 /** Answers saves; gives what was sent. */
 function saves(answer: (body: { revision: number; recipe: CutoutRecipe }) => Response) {
@@ -41,7 +41,7 @@ function saves(answer: (body: { revision: number; recipe: CutoutRecipe }) => Res
 const taken = (body: { revision: number }) =>
   HttpResponse.json({ revision: body.revision + 1, inUse: false });
 
-beforeEach(() => store().open('p1', desk()));
+beforeEach(() => openDesk('p1', desk()));
 
 test('edits are undone and redone one by one, and a new edit ends what could be redone', () => {
   store().edit('One', adding('a'));
@@ -66,11 +66,45 @@ test('a drag is one edit, however often it moved, and one that changed nothing i
   expect(store().past).toHaveLength(0);
   store().finish('Edge', soften(9));
   expect(store().past).toHaveLength(1);
-  expect(store().recipe!.edge.soften).toBe(9);
+  expect(store().document!.edge.soften).toBe(9);
   store().undo();
-  expect(store().recipe!.edge.soften).toBe(PLAIN_RECIPE.edge.soften);
+  expect(store().document!.edge.soften).toBe(PLAIN_RECIPE.edge.soften);
   store().edit('Nothing', (r) => ({ ...r }));
   expect(store().past).toHaveLength(0);
+});
+
+test('undo in the middle of a drag gives the drag up and takes the last finished change back', () => {
+  store().edit('One', adding('a'));
+  store().during(adding('b'));
+  store().undo();
+  expect(stepIds()).toEqual([]);
+  expect(store().gestureBase).toBeNull();
+  store().during(adding('c'));
+  expect(stepIds()).toEqual(['c']);
+  store().abandon();
+  expect(stepIds()).toEqual([]);
+  store().redo();
+  expect(stepIds()).toEqual(['a']);
+});
+
+test('an edit in the middle of a drag does not make the drag permanent', () => {
+  store().during(adding('dragged'));
+  store().edit('One', adding('a'));
+  expect(stepIds()).toEqual(['a']);
+  store().undo();
+  expect(stepIds()).toEqual([]);
+});
+
+test('while another window’s version waits for a choice, nothing is stored over it', async () => {
+  const theirs = desk(withSteps('theirs'), 8);
+  const sent = saves(() => HttpResponse.json({ message: 'changed', detail: theirs }, { status: 409 }));
+  store().edit('One', adding('mine'));
+  await saveRecipe();
+  store().undo();
+  store().edit('Two', adding('more'));
+  expect(store().saving).toBe('conflict');
+  expect(await saveRecipe()).toBe(false);
+  expect(sent).toHaveLength(1);
 });
 
 test('what is stored is sent with the revision it is based on, and the next is based on the answer', async () => {
@@ -129,11 +163,11 @@ test('another window’s steps are put to the choice: theirs are taken whole, mi
   saves(refuse);
   store().edit('One', adding('mine'));
   expect(await saveRecipe()).toBe(false);
-  expect(store().conflict).toEqual(theirs);
+  expect(store().conflict).toMatchObject({ document: theirs.recipe, revision: 8, message: 'changed' });
   expect(stepIds()).toEqual(['mine']);
 
   const sent = saves(taken);
-  store().settle(true);
+  store().keepMine();
   expect(await saveRecipe()).toBe(true);
   expect(sent[0]).toMatchObject({ revision: 8 });
   expect(sent[0].recipe.steps.map((s) => s.id)).toEqual(['mine']);
@@ -141,19 +175,19 @@ test('another window’s steps are put to the choice: theirs are taken whole, mi
   saves(refuse);
   store().edit('Two', adding('more'));
   await saveRecipe();
-  store().settle(false);
+  store().takeTheirs();
   expect(stepIds()).toEqual(['theirs']);
   expect(store().saving).toBe('saved');
 });
 
 test('an answer that comes after the desk has gone on to another photo changes nothing there', async () => {
   saves((body) => {
-    store().open('p2', desk(withSteps('other'), 40));
+    openDesk('p2', desk(withSteps('other'), 40));
     return taken(body);
   });
   store().edit('One', adding('a'));
   await saveRecipe();
-  expect(store().photoId).toBe('p2');
+  expect(store().id).toBe('p2');
   expect(store().revision).toBe(40);
   expect(stepIds()).toEqual(['other']);
 });

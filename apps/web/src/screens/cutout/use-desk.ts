@@ -38,7 +38,7 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
   const cutKey = useMemo(() => cutKeyOf(recipe), [recipe]);
   useEffect(() => {
     if (!worker) return;
-    wish.current = useRecipe.getState().recipe ?? recipe;
+    wish.current = useRecipe.getState().document ?? recipe;
     const work = async () => {
       if (busy.current) return;
       busy.current = true;
@@ -67,7 +67,7 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
       rest.current = setTimeout(() => void solveFully(), 900);
     };
     const solveFully = async () => {
-      const now = useRecipe.getState().recipe;
+      const now = useRecipe.getState().document;
       if (busy.current || wish.current || !now) return;
       busy.current = true;
       try {

@@ -20,7 +20,7 @@ const distance = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]);
 
 /** Adds a step under a name that counts up, so that steps can be told apart. */
 export function addStep(label: string, step: Step): Step {
-  const { recipe } = useRecipe.getState();
+  const { document: recipe } = useRecipe.getState();
   const same = recipe?.steps.filter((s) => s.name.startsWith(label)).length ?? 0;
   const named = { ...step, name: same ? `${label} ${same + 1}` : label };
   useRecipe.getState().edit(label, (r) => ({ ...r, steps: [...r.steps, named] }));
@@ -151,7 +151,7 @@ export function useGestures({
         // The nearer of level and upright is meant.
         const angle = (Math.atan2(end[1] - start[1], end[0] - start[0]) * 180) / Math.PI;
         const off = ((((angle + 45) % 90) + 90) % 90) - 45;
-        const now = useRecipe.getState().recipe?.tidy.straighten ?? 0;
+        const now = useRecipe.getState().document?.tidy.straighten ?? 0;
         if (distance(start, end) > 8)
           tidyWith('Straighten', {
             straighten: Math.max(-45, Math.min(45, Math.round((now - off) * 10) / 10)),
@@ -160,7 +160,7 @@ export function useGestures({
         return;
       }
       case 'crop': {
-        const before = useRecipe.getState().recipe?.tidy.crop;
+        const before = useRecipe.getState().document?.tidy.crop;
         const x = Math.max(0, Math.round(corner.x)) + (before?.x ?? 0);
         const y = Math.max(0, Math.round(corner.y)) + (before?.y ?? 0);
         const width = Math.min(size.width, Math.round(drawn.width));
@@ -171,7 +171,7 @@ export function useGestures({
       }
     }
     if (gesture.tool === 'colour' && gesture.shift) {
-      const { recipe, chosen } = useRecipe.getState();
+      const { document: recipe, chosen } = useRecipe.getState();
       const step = recipe?.steps.find((s) => s.id === chosen);
       if (step?.kind === 'colour') {
         edit('Pick another colour', (r) => ({

@@ -2,7 +2,8 @@ import { refresh, request } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
-import { useStage, type Saving } from './store';
+import type { Saving } from '../../documents/document-store';
+import { useStage } from './store';
 
 /** Somebody else changed the shot meanwhile: which version is kept. */
 export function ConflictDialog({ shotId, title }: { shotId: string; title: string }) {

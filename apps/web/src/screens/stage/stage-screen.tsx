@@ -46,7 +46,7 @@ import { useKit } from '../../api/brand';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
 import { ConflictDialog, SavingNote } from './saving';
-import { isSaved, saveNow, useStage, type StoredShot } from './store';
+import { isSaved, openShot, saveNow, trySave, useStage, type StoredShot } from './store';
 import { trueSize } from './true-size';
 import { useEditing } from './use-editing';
 import { ListingTrail } from '../listings/listing-trail';
@@ -66,13 +66,13 @@ export function StageScreen() {
     request<StoredShot>('GET', `/api/shots/${id}`)
       .then((shot) => {
         if (!here) return;
-        useStage.getState().open(shot);
+        openShot(shot);
         setStored(shot);
       })
       .catch((e: Error) => here && setError(e));
     return () => {
       here = false;
-      void saveNow().then(() => refresh('/api/listings'));
+      void trySave().then(() => refresh('/api/listings'));
     };
   }, [id]);
   if (error || listingError)
@@ -251,7 +251,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     window.addEventListener('keydown', onKey);
     const onLeave = (e: BeforeUnloadEvent) => {
       if (isSaved()) return;
-      void saveNow();
+      void trySave();
       e.preventDefault();
     };
     window.addEventListener('beforeunload', onLeave);
