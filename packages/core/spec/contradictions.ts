@@ -26,14 +26,16 @@ export function contradictions(slot: Slot): string[] {
   if (limits) {
     const between = (what: string, min: number | null, max: number | null, made: number, unit: string) => {
       if (min !== null && max !== null && min > max)
-        say(`${what} is to be at least ${min}${unit} and at most ${max}${unit}. Swap or change them.`);
+        say(`the ${what} is to be at least ${min}${unit} and at most ${max}${unit}. Swap or change them.`);
       else if ((min !== null && made < min) || (max !== null && made > max))
-        say(`pictures are made with ${what} ${made}${unit}, which the slot itself does not take.`);
+        say(
+          `pictures are made with ${/^[aeiou]/.test(what) ? 'an' : 'a'} ${what} of ${made}${unit}, which the slot itself does not take.`,
+        );
     };
-    between('a width of', limits.minWidth, limits.maxWidth, width, ' px');
-    between('a height of', limits.minHeight, limits.maxHeight, height, ' px');
+    between('width', limits.minWidth, limits.maxWidth, width, ' px');
+    between('height', limits.minHeight, limits.maxHeight, height, ' px');
     between(
-      'an aspect of',
+      'aspect ratio',
       limits.minAspect,
       limits.maxAspect,
       Math.round((width / height) * 1000) / 1000,
