@@ -119,6 +119,9 @@ if __name__ == "__main__":
     if a.glass:  # only how far the ground shows through is learnt; the rest stays as it is
         for name, p in net.named_parameters():
             p.requires_grad = name.startswith("seen.")
+        for part in net.seen.modules():  # from anew: beside the shape it is easily drowned, and does not come back
+            if hasattr(part, "reset_parameters"):
+                part.reset_parameters()
     opt = torch.optim.AdamW([p for p in net.parameters() if p.requires_grad], lr=a.rate, weight_decay=1e-4)
     sizes = [tuple(map(int, s.split("x"))) for s in a.sizes.split(",")]
     feed = Feed(a.pools, sizes, a.seed, a.glass)

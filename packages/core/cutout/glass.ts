@@ -119,11 +119,11 @@ export function findGlass(analysis: Analysis): Glass {
 }
 
 /**
- * From this share of its area on, seen through as surely as this, a product is taken for glass. Strict on purpose: a
- * solid product taken for glass is spoilt, glass taken for solid is one click away.
+ * From this share of its area on, seen through as surely as this, a product is taken for glass. Of solid things kept for
+ * measuring one in a hundred had more than 2 % of its area seen through; of glass three in ten had 30 % or more.
  */
-const GLASS_SHARE = 0.5;
-const GLASS_SURELY = 0.6;
+const GLASS_SHARE = 0.12;
+const GLASS_SURELY = 0.55;
 
 /**
  * Glass as the model recognises it: the outline is the product's, and what lets light through is what the model

@@ -228,6 +228,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Stored
         <StepsPanel
           recipe={recipe}
           confidence={note?.confidence ?? photo.cutout?.confidence ?? null}
+          accepted={photo.accepted}
           chosen={store.chosen}
           outlines={outlines.list}
           onChoose={store.choose}

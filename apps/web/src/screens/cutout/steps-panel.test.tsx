@@ -31,7 +31,7 @@ const colour: Step = {
 beforeEach(() => Object.assign(window, { innerWidth: 1280 }));
 
 /** The panel with a recipe that is kept; gives the newest recipe and the labels of the edits. */
-function panel(steps: Step[], confidence: number | null = 0.95) {
+function panel(steps: Step[], confidence: number | null = 0.95, accepted = false) {
   const seen: { recipe: CutoutRecipe; labels: string[] } = { recipe: { ...PLAIN_RECIPE, steps }, labels: [] };
   const save = jest.fn<(title: string) => Promise<void>>().mockResolvedValue(undefined);
   function Kept() {
@@ -42,6 +42,7 @@ function panel(steps: Step[], confidence: number | null = 0.95) {
       <StepsPanel
         recipe={recipe}
         confidence={confidence}
+        accepted={accepted}
         chosen={chosen}
         outlines={[]}
         onChoose={setChosen}
@@ -69,6 +70,12 @@ test.each([
 ])('a confidence of %p is said as "%s"', (confidence, words) => {
   panel([], confidence);
   expect(screen.getByText(words)).toBeVisible();
+});
+
+test('what a person has accepted is not called unsure', () => {
+  panel([], 0.1, true);
+  expect(screen.getByText('accepted')).toBeVisible();
+  expect(screen.queryByText('needs a hand')).toBeNull();
 });
 
 test('what a hand has corrected is not called unsure', async () => {

@@ -7,10 +7,15 @@ import { Button, IconButton } from '../../ui/controls';
 import { SavedOutlines } from './saved-outlines';
 import { StepFields } from './step-fields';
 
-/** What stands beside the automatic cutout: how far it can be trusted, as long as no hand has corrected it. */
-function automaticSays({ automatic, steps }: CutoutRecipe, confidence: number | null): string {
+/** What stands beside the automatic cutout: how far it can be trusted, as long as nobody has corrected or accepted it. */
+function automaticSays(
+  { automatic, steps }: CutoutRecipe,
+  confidence: number | null,
+  accepted: boolean,
+): string {
   if (!automatic.on) return 'off';
   if (steps.some((s) => s.on)) return 'corrected';
+  if (accepted) return 'accepted';
   return confidence === null ? '' : verdictOf(confidence);
 }
 
@@ -47,6 +52,7 @@ function stepValue(step: Step): string {
 export function StepsPanel({
   recipe,
   confidence,
+  accepted = false,
   chosen,
   outlines,
   onChoose,
@@ -59,6 +65,8 @@ export function StepsPanel({
 }: {
   recipe: CutoutRecipe;
   confidence: number | null;
+  /** A person has accepted the cutout as it is. */
+  accepted?: boolean;
   chosen: string | null;
   outlines: Outline[];
   onChoose(id: string | null): void;
@@ -132,7 +140,7 @@ export function StepsPanel({
           >
             Automatic
           </button>
-          <span className="measure text-ink-2">{automaticSays(recipe, confidence)}</span>
+          <span className="measure text-ink-2">{automaticSays(recipe, confidence, accepted)}</span>
         </li>
         {recipe.steps.map((step, i) => (
           <li
