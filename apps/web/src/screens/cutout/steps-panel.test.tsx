@@ -28,7 +28,9 @@ const colour: Step = {
   reach: 'touching',
 };
 
-beforeEach(() => Object.assign(window, { innerWidth: 1280 }));
+beforeEach(() => {
+  Object.assign(window, { innerWidth: 1280 });
+});
 
 /** The panel with a recipe that is kept; gives the newest recipe and the labels of the edits. */
 function panel(steps: Step[], confidence: number | null = 0.95, accepted = false) {
