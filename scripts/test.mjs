@@ -58,7 +58,8 @@ async function jest(project, env = {}) {
       '--forceExit',
       '--maxWorkers=2',
     ],
-    { env: { ...process.env, ...env, NODE_NO_WARNINGS: '1' } },
+    // Building beside this sets NODE_ENV to production, in which React leaves out what tests need.
+    { env: { ...process.env, ...env, NODE_ENV: 'test', NODE_NO_WARNINGS: '1' } },
   ).catch(() => undefined);
   if (!existsSync(report)) {
     counts.failed++;
