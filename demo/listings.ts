@@ -1,3 +1,5 @@
+/** The demo's listings with their shots, one after the other: data more than code, hence its length. */
+
 import {
   mockupShot,
   newBackdrop,

@@ -5,7 +5,10 @@ import pg from 'pg';
 import sharp from 'sharp';
 import { testServer, unzip, until } from './test-server';
 
-/** The slot board: what is missing, made, out of date and wrong; data, deliveries and recipes on the built server. */
+/**
+ * The slot board: what is missing, made, out of date and wrong; data, deliveries and recipes on the built server. Long,
+ * because starting a server, workers and a database for each part would cost more than it tells.
+ */
 
 const server = testServer();
 const { call, end, startWorker } = server;

@@ -76,7 +76,7 @@ export interface PrintSources {
   /** The item's outline 0..1 at the surveyed size or another; null where none was made. */
   outline: Plane | null;
   kept<T>(key: string, make: () => T): T;
-  /** Under the hand: fewer samples. */
+  /** While dragging: fewer samples. */
   draft?: boolean;
 }
 

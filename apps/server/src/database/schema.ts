@@ -1,3 +1,5 @@
+/** Every table in one file, which Drizzle Kit compares with the migrations as a whole: hence its length. */
+
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Encoding, FileWords } from '@scenograph/core/delivery/encoding';
 import type { UploadAnswer } from '@scenograph/core/delivery/upload';

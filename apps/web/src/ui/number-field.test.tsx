@@ -98,6 +98,8 @@ test('arrow keys step, by ten with Shift, from what is typed', async () => {
   expect(onCommit).toHaveBeenLastCalledWith(15);
   await typed(field, '100{ArrowUp}');
   expect(onCommit).toHaveBeenLastCalledWith(101);
+  await typed(field, '1.200{ArrowUp}');
+  expect(onCommit).toHaveBeenLastCalledWith(1201);
 });
 
 test('a value that is more exact than it is shown is not rounded by looking at it', async () => {

@@ -47,10 +47,11 @@ export function NumberField({
     // Where nothing changes outside, the field still says what counts.
     setText(String(Number(held.toFixed(digits))));
   };
+  const read = () => readTyped(text, unit, { pointGroups: digits === 0 });
   /** Takes what was typed; what was not changed stays as exact as it is. */
   const take = (): boolean => {
     if (text === shown) return true;
-    const typed = readTyped(text, unit, { pointGroups: digits === 0 });
+    const typed = read();
     if (typed === null) return false;
     commit(typed);
     return true;
@@ -85,7 +86,7 @@ export function NumberField({
             if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
               e.preventDefault();
               const by = (e.key === 'ArrowUp' ? 1 : -1) * step * (e.shiftKey ? 10 : 1);
-              const from = text === shown ? (value ?? 0) : (readTyped(text, unit) ?? value ?? 0);
+              const from = text === shown ? (value ?? 0) : (read() ?? value ?? 0);
               commit(from + by);
             }
             e.stopPropagation();

@@ -5,7 +5,8 @@ import { blankOf, type SceneFill } from '@scenograph/core/elements/backdrop/defi
 import { greyPlane } from '@scenograph/core/raster/pixels';
 import { itemReach, surfaceOf } from '@scenograph/core/surface/print-item';
 import type { Reach } from '@scenograph/core/surface/uv-map';
-import { groundLightness, toneOf } from '@scenograph/core/elements/product/paint';
+import { groundLightness } from '@scenograph/core/elements/product/ground-lightness';
+import { toneOf } from '@scenograph/core/elements/product/paint';
 import { environmentOf, needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';

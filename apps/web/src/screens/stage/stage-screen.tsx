@@ -2,23 +2,12 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
-import { ALIGNMENTS } from '@scenograph/core/shot/align';
-import { freelyPlaced } from '@scenograph/core/shot/free-place';
 import { whatCastsOnWhat } from '@scenograph/core/elements/product/casts';
-import { resolveBase, cellFitKey, resolveForSlot, swapProduct } from '@scenograph/core/shot/resolve';
-import { groundOf } from '@scenograph/core/elements/ground-of';
-import { newPicture, newProduct } from '@scenograph/core/shot/starters';
+import { resolveBase, cellFitKey, resolveForSlot } from '@scenograph/core/shot/resolve';
+import { newPicture } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
-import {
-  refresh,
-  request,
-  useServer,
-  type ListingDetail,
-  type Picture,
-  type Variant,
-  useProducts,
-} from '../../api/client';
-import { useActions, type Action } from '../../ui/actions';
+import { refresh, request, useServer, type ListingDetail, type Picture } from '../../api/client';
+import { useActions } from '../../ui/actions';
 import { Button, IconButton, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
@@ -40,18 +29,17 @@ import { OptionsBoard } from './mockup/options-board';
 import { useMockupTools } from './mockup/tools';
 import { MockupLayer } from './mockup/mockup-layer';
 import { MillimetreRule } from './millimetre-rule';
-import { makeOverlay, OVERLAYS, type OverlayChoice } from './overlays/kinds';
 import { SpotHandle } from './overlays/spot-handle';
-import { useKit } from '../../api/brand';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
 import { ConflictDialog, SavingNote } from './saving';
-import { isSaved, openShot, saveNow, trySave, useStage, type StoredShot } from './store';
+import { openShot, saveNow, trySave, useStage, type StoredShot } from './store';
 import { trueSize } from './true-size';
+import { useAdding } from './use-adding';
 import { useEditing } from './use-editing';
+import { useStageActions, type StageActionHandlers } from './use-stage-actions';
+import { useStageKeys } from './use-stage-keys';
 import { ListingTrail } from '../listings/listing-trail';
-
-type VariantChoice = Pick<Variant, 'id' | 'productId' | 'pose' | 'data'>;
 
 export function StageScreen() {
   const { id } = useParams();
@@ -151,115 +139,10 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     [],
   );
   const editing = useEditing(resolved, target, data, onAdded);
-  const { add, remove, nudge, depth, duplicate, align, distribute, link, trueSize: toTrueSize } = editing;
-  const kit = useKit();
-  const addOverlay = useCallback(
-    (choice: OverlayChoice) =>
-      add((now) => {
-        const id = newId(choice.make('', now.frame, kit).kind, now);
-        return freelyPlaced(
-          makeOverlay(choice, id, now.frame, kit),
-          resolveBase(now, data).elements,
-          now.frame,
-        );
-      }),
-    [add, kit, data],
-  );
-  const addText = useCallback(() => addOverlay(OVERLAYS[0].choices[0]), [addOverlay]);
-  const addProduct = useCallback(
-    (of: VariantChoice | undefined) => {
-      if (!of?.data.cutout)
-        return say('stop', 'This variant has no cutout yet. Open its photo and cut it out.');
-      const other = of.productId !== detail.listing.productId;
-      add((now) => ({
-        ...newProduct(newId('product', now), of.data, now.frame, of.pose, resolveBase(now, data).elements),
-        // A product of another listing stays itself whatever variant is on the stage.
-        followsVariant: !other,
-      }));
-    },
-    [add, data, detail.listing.productId],
-  );
-  const { data: allProducts } = useProducts();
-  const choices = useMemo<(VariantChoice & { title: string })[]>(
-    () =>
-      (allProducts ?? []).flatMap((p) =>
-        p.variants.map((v) => ({
-          id: v.id,
-          productId: p.id,
-          pose: p.pose,
-          data: v.data,
-          title: p.variants.length > 1 ? `${p.title}, ${v.data.variant}` : p.title,
-        })),
-      ),
-    [allProducts],
-  );
-  const swap = (id: string) => {
-    const { selected: chosen } = useStage.getState();
-    const choice = choices.find((c) => c.id === id);
-    const from = resolved?.elements.find((e) => e.id === chosen);
-    if (!choice?.data.cutout || from?.kind !== 'product')
-      return say('stop', 'That product has no cutout yet. Open its photo and cut it out.');
-    const next = swapProduct(from, choice.data, groundOf(resolved!.elements), resolved!);
-    const {
-      id: _,
-      kind: __,
-      ...value
-    } = {
-      ...next,
-      name: choice.title,
-      pose: choice.pose,
-      followsVariant: choice.productId === detail.listing.productId,
-    };
-    editing.patch(`Swap for ${choice.title}`, value);
-  };
+  const { add, remove, depth, duplicate, align, distribute, link, trueSize: toTrueSize } = editing;
+  const { addOverlay, addText, addProduct, choices, swap } = useAdding(editing, resolved, data, detail);
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const typing = (e.target as HTMLElement).closest(
-        'input, textarea, [role="slider"], [role="dialog"], [role="menu"], [role="listbox"]',
-      );
-      const ctrl = e.ctrlKey || e.metaKey;
-      if (ctrl && e.key.toLowerCase() === 'z' && !typing) {
-        e.preventDefault();
-        if (e.shiftKey) useStage.getState().redo();
-        else useStage.getState().undo();
-        return;
-      }
-      if (ctrl && e.key.toLowerCase() === 'd' && !typing) {
-        e.preventDefault();
-        duplicate();
-        return;
-      }
-      if (typing || ctrl || e.altKey) return;
-      const step = e.shiftKey ? 10 : 1;
-      const arrows: Record<string, [number, number]> = {
-        ArrowLeft: [-step, 0],
-        ArrowRight: [step, 0],
-        ArrowUp: [0, -step],
-        ArrowDown: [0, step],
-      };
-      const inStrip = (e.target as HTMLElement).closest(
-        '[data-radix-collection-item], [aria-roledescription="sortable"]',
-      );
-      if (arrows[e.key] && !inStrip) {
-        e.preventDefault();
-        nudge(...arrows[e.key]);
-      }
-      if (e.key === 'Delete' || e.key === 'Backspace') remove();
-      if (e.key === 'Escape') useStage.getState().select(null);
-    };
-    window.addEventListener('keydown', onKey);
-    const onLeave = (e: BeforeUnloadEvent) => {
-      if (isSaved()) return;
-      void trySave();
-      e.preventDefault();
-    };
-    window.addEventListener('beforeunload', onLeave);
-    return () => {
-      window.removeEventListener('keydown', onKey);
-      window.removeEventListener('beforeunload', onLeave);
-    };
-  }, [nudge, remove, duplicate]);
+  useStageKeys(editing);
 
   const feed = async (key: string, on: boolean) => {
     try {
@@ -273,82 +156,25 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
     }
   };
 
-  const actions = useMemo<Action[]>(
-    () => [
-      { id: 'undo', title: 'Undo', group: 'Stage', keys: 'Ctrl Z', run: () => useStage.getState().undo() },
-      {
-        id: 'redo',
-        title: 'Redo',
-        group: 'Stage',
-        keys: 'Ctrl Shift Z',
-        run: () => useStage.getState().redo(),
-      },
-      ...OVERLAYS.flatMap((g) =>
-        g.choices.map((c) => ({
-          id: `add-${c.id}`,
-          title: c.id === 'text' ? 'Add a text' : `Add to stage: ${c.title}`,
-          group: 'Overlays',
-          run: () => addOverlay(c),
-        })),
-      ),
-      { id: 'product', title: 'Add the product', group: 'Stage', run: () => addProduct(variant) },
-      { id: 'duplicate', title: 'Duplicate what is chosen', group: 'Stage', keys: 'Ctrl D', run: duplicate },
-      { id: 'true-size', title: 'Back to true size', group: 'Stage', run: toTrueSize },
-      { id: 'link', title: 'Link what is chosen, to move as one', group: 'Stage', run: () => link(true) },
-      { id: 'unlink', title: 'Unlink', group: 'Stage', run: () => link(false) },
-      ...ALIGNMENTS.map((how) => ({
-        id: `align-${how}`,
-        title: how === 'bases' ? 'Align the bases of what is chosen' : `Align what is chosen: ${how}`,
-        group: 'Stage',
-        run: () => align(how),
-      })),
-      { id: 'across', title: 'Distribute across', group: 'Stage', run: () => distribute('x') },
-      { id: 'down', title: 'Distribute down', group: 'Stage', run: () => distribute('y') },
-      { id: 'remove', title: 'Remove what is chosen', group: 'Stage', keys: 'Delete', run: remove },
-      { id: 'forward', title: 'Bring forward', group: 'Stage', run: () => depth(1) },
-      { id: 'back', title: 'Send back', group: 'Stage', run: () => depth(-1) },
-      { id: 'base', title: 'Show the base', group: 'Sizes', run: () => useStage.getState().showSlot(null) },
-      { id: 'all-sizes', title: 'Show all sizes on one sheet', group: 'Sizes', run: () => setView('sizes') },
-      { id: 'safe', title: 'Show or hide the safe zone', group: 'Sizes', run: () => setShowSafe((s) => !s) },
-      {
-        id: 'thumbnail',
-        title: 'Preview as a search-result thumbnail',
-        group: 'Sizes',
-        run: () => setView('thumbnail'),
-      },
-      ...fed.map((s) => ({
-        id: s.key,
-        title: `Show ${s.slot.title} of ${s.marketplace}`,
-        group: 'Sizes',
-        run: () => useStage.getState().showSlot(s.key),
-      })),
-      ...[
-        ['darker', '#8c8c8c'],
-        ['as usual', '#bdbdbd'],
-        ['lighter', '#e6e6e6'],
-      ].map(([name, value]) => ({
-        id: `surround-${name}`,
-        title: `Surround of the picture ${name}`,
-        group: 'Look',
-        run: () => document.documentElement.style.setProperty('--stage', value),
-      })),
-      { id: 'export', title: 'Export one picture', group: 'Listing', run: () => setMaking('picture') },
-      {
-        id: 'template',
-        title: 'Keep this shot as a template',
-        group: 'Listing',
-        run: () => setMaking('template'),
-      },
-      { id: 'proof', title: 'Make a proof sheet', group: 'Listing', run: () => setMaking('proof') },
-      {
-        id: 'deliver',
-        title: 'Deliver pictures of this listing',
-        group: 'Listing',
-        run: () => setDelivering(true),
-      },
-    ],
-    [addOverlay, addProduct, variant, remove, depth, duplicate, toTrueSize, link, align, distribute, fed],
+  const handlers = useMemo<StageActionHandlers>(
+    () => ({
+      addOverlay,
+      addProduct: () => addProduct(variant),
+      show: setView,
+      toggleSafeZone: () => setShowSafe((on) => !on),
+      make: setMaking,
+      deliver: () => setDelivering(true),
+      remove,
+      duplicate,
+      depth,
+      align,
+      distribute,
+      link,
+      trueSize: toTrueSize,
+    }),
+    [addOverlay, addProduct, variant, remove, duplicate, depth, align, distribute, link, toTrueSize],
   );
+  const actions = useStageActions(handlers, fed);
   useActions('stage', actions);
 
   if (!shot || !resolved) return null;

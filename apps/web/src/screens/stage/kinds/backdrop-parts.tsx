@@ -1,0 +1,240 @@
+import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/definition';
+import {
+  GRADIENT_FORMS,
+  type GradientFill,
+  type GradientStop,
+} from '@scenograph/core/elements/backdrop/gradient';
+import { MATERIALS, type Material } from '@scenograph/core/stage/materials';
+import type { SetFill } from '@scenograph/core/stage/set';
+import { Button, ColourField, NumberField, Select, Slider, Switch } from '../../../ui/controls';
+import { LightDome } from '../light-dome';
+import type { KindDeskProps } from './desk-props';
+
+/** Colours taken from the product. */
+export function Palette({ palette, onPick }: { palette: string[]; onPick(colour: string): void }) {
+  if (!palette.length) return null;
+  return (
+    <div className="flex items-center gap-1.5">
+      <span className="text-ink-2 text-[12px]">From the product</span>
+      {palette.map((c) => (
+        <button
+          key={c}
+          type="button"
+          aria-label={`Use ${c}`}
+          title={c}
+          onClick={() => onPick(c)}
+          className="border-line h-5 w-5 rounded-sm border"
+          style={{ background: c }}
+        />
+      ))}
+    </div>
+  );
+}
+
+interface PartProps<F extends Fill> {
+  fill: F;
+  during: KindDeskProps<BackdropElement>['during'];
+  commit: KindDeskProps<BackdropElement>['commit'];
+  palette: string[];
+}
+
+export function GradientPart({ fill, during, commit, palette }: PartProps<GradientFill>) {
+  const [first, last] = [fill.stops[0].colour, fill.stops[fill.stops.length - 1].colour];
+  return (
+    <>
+      <Select
+        label="Form of the gradient"
+        value={fill.form}
+        onChange={(form) => commit('Form of the gradient', { fill: { ...fill, form } })}
+        options={GRADIENT_FORMS.map((f) => ({ value: f, title: f[0].toUpperCase() + f.slice(1) }))}
+      />
+      <p className="text-ink-2 text-[12px]">Drag its two ends on the picture, or set them here.</p>
+      <div className="grid grid-cols-2 gap-2">
+        {(['from', 'to'] as const).flatMap((end) =>
+          (['x', 'y'] as const).map((axis) => (
+            <NumberField
+              key={end + axis}
+              label={`${end === 'from' ? 'Start' : 'End'} ${axis === 'x' ? 'across' : 'down'}`}
+              unit="%"
+              min={-300}
+              max={400}
+              value={Math.round(fill[end][axis] * 100)}
+              onCommit={(v) =>
+                commit('Move the gradient', { fill: { ...fill, [end]: { ...fill[end], [axis]: v / 100 } } })
+              }
+            />
+          )),
+        )}
+      </div>
+      <Stops
+        stops={fill.stops}
+        onDuring={(stops) => during({ fill: { ...fill, stops } })}
+        onCommit={(stops) => commit('Change gradient', { fill: { ...fill, stops } })}
+      />
+      <Palette
+        palette={palette}
+        onPick={(c) =>
+          commit('Change gradient', {
+            fill: {
+              ...fill,
+              stops: fill.stops.map((s, i) => (i === fill.stops.length - 1 ? { ...s, colour: c } : s)),
+            },
+          })
+        }
+      />
+      <Button
+        onClick={() =>
+          commit('Turn the gradient round', {
+            fill: { ...fill, stops: fill.stops.map((s) => ({ ...s, at: 1 - s.at })).reverse() },
+          })
+        }
+      >
+        Turn round: {last} to {first}
+      </Button>
+    </>
+  );
+}
+
+export function SetPart({ fill, during, commit, palette }: PartProps<SetFill>) {
+  const set = (label: string, value: Partial<SetFill>) => commit(label, { fill: { ...fill, ...value } });
+  const slide = (
+    label: string,
+    key: 'pitchDeg' | 'standAt' | 'spot' | 'gloss' | 'widthMm',
+    unit: string,
+    by: number,
+    min: number,
+    max: number,
+  ) => (
+    <Slider
+      label={label}
+      unit={unit}
+      min={min}
+      max={max}
+      value={Math.round(fill[key] * by)}
+      onChange={(v) => during({ fill: { ...fill, [key]: v / by } })}
+      onCommit={(v) => set(`${label} of the set`, { [key]: v / by })}
+    />
+  );
+  return (
+    <>
+      <Select<Material>
+        label="Material"
+        value={fill.material}
+        onChange={(material) => set('Material of the set', { material })}
+        options={MATERIALS.map((m) => ({ value: m, title: m[0].toUpperCase() + m.slice(1) }))}
+      />
+      <ColourField
+        label="Table"
+        value={fill.colour}
+        onChange={(c) => during({ fill: { ...fill, colour: c } })}
+        onCommit={(c) => set('Colour of the set', { colour: c })}
+      />
+      <Switch
+        label="A wall of another colour"
+        on={fill.wall !== null}
+        onChange={(on) => set('Wall of the set', { wall: on ? '#e9e4da' : null })}
+      />
+      {fill.wall && (
+        <ColourField
+          label="Wall"
+          value={fill.wall}
+          onChange={(c) => during({ fill: { ...fill, wall: c } })}
+          onCommit={(c) => set('Wall of the set', { wall: c })}
+        />
+      )}
+      <Palette palette={palette} onPick={(c) => set('Colour of the set', { colour: c })} />
+      {slide('Seen from above', 'pitchDeg', '°', 1, 4, 90)}
+      {slide('Standing place', 'standAt', '%', 100, 20, 95)}
+      {slide('Shows across', 'widthMm', 'mm', 1, 100, 2000)}
+      <Switch
+        label="A line where table meets wall"
+        on={fill.tableLine !== null}
+        onChange={(on) => set('Table line', { tableLine: on ? Math.max(0.2, fill.standAt - 0.22) : null })}
+      />
+      {fill.tableLine !== null && (
+        <Slider
+          label="Table line"
+          unit="%"
+          value={Math.round(fill.tableLine * 100)}
+          onChange={(v) => during({ fill: { ...fill, tableLine: v / 100 } })}
+          onCommit={(v) => set('Table line', { tableLine: v / 100 })}
+        />
+      )}
+      {slide('Spotlight', 'spot', '%', 100, 0, 100)}
+      {slide('Gloss', 'gloss', '%', 100, 0, 100)}
+      <div className="flex items-end gap-2">
+        <div className="grow">
+          <NumberField
+            label="Seed"
+            unit=""
+            min={0}
+            max={999999}
+            value={fill.seed}
+            onCommit={(seed) => set('Seed of the set', { seed: Math.round(seed) })}
+          />
+        </div>
+        <Button onClick={() => set('Another set', { seed: (fill.seed * 7919 + 104729) % 1_000_000 })}>
+          Another
+        </Button>
+      </div>
+      <LightDome
+        light={fill.light}
+        onChange={(light) => during({ fill: { ...fill, light } })}
+        onCommit={(light) => set('Light of the set', { light })}
+      />
+    </>
+  );
+}
+
+function Stops({
+  stops,
+  onDuring,
+  onCommit,
+}: {
+  stops: GradientStop[];
+  onDuring(stops: GradientStop[]): void;
+  onCommit(stops: GradientStop[]): void;
+}) {
+  const swap = (i: number, patch: Partial<GradientStop>) =>
+    stops.map((s, j) => (j === i ? { ...s, ...patch } : s));
+  return (
+    <fieldset className="grid gap-1.5">
+      <legend className="text-ink-2 mb-1 text-[12px]">Stops</legend>
+      {stops.map((stop, i) => (
+        <div key={i} className="flex items-center gap-2">
+          <ColourField
+            label={`Stop ${i + 1}`}
+            value={stop.colour}
+            onChange={(colour) => onDuring(swap(i, { colour }))}
+            onCommit={(colour) => onCommit(swap(i, { colour }))}
+          />
+          <div className="w-20 shrink-0">
+            <NumberField
+              hideLabel
+              label={`Place of stop ${i + 1}`}
+              unit="%"
+              min={0}
+              max={100}
+              value={Math.round(stop.at * 100)}
+              onCommit={(v) => onCommit(swap(i, { at: v / 100 }).sort((a, b) => a.at - b.at))}
+            />
+          </div>
+          <button
+            type="button"
+            aria-label={`Remove stop ${i + 1}`}
+            disabled={stops.length <= 2}
+            className="text-ink-2 disabled:opacity-30"
+            onClick={() => onCommit(stops.filter((_, j) => j !== i))}
+          >
+            ×
+          </button>
+        </div>
+      ))}
+      <Button
+        onClick={() => onCommit([...stops, { at: 0.5, colour: '#cccccc' }].sort((a, b) => a.at - b.at))}
+      >
+        Add a stop
+      </Button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,86 @@
+import { useCallback, useMemo } from 'react';
+import { groundOf } from '@scenograph/core/elements/ground-of';
+import type { ProductData } from '@scenograph/core/data/product-data';
+import { freelyPlaced } from '@scenograph/core/shot/free-place';
+import { resolveBase, swapProduct, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import { newProduct } from '@scenograph/core/shot/starters';
+import { useKit } from '../../api/brand';
+import { useProducts, type ListingDetail, type Variant } from '../../api/client';
+import { say } from '../../ui/notices';
+import { newId } from './editing';
+import { makeOverlay, OVERLAYS, type OverlayChoice } from './overlays/kinds';
+import { useStage } from './store';
+import type { Editing } from './use-editing';
+
+export type VariantChoice = Pick<Variant, 'id' | 'productId' | 'pose' | 'data'>;
+
+/** What can be added to a shot, and the products that the chosen one can be swapped for. */
+export function useAdding(
+  editing: Editing,
+  resolved: ResolvedShot | null,
+  data: ProductData | null,
+  detail: ListingDetail,
+) {
+  const { add } = editing;
+  const kit = useKit();
+  const addOverlay = useCallback(
+    (choice: OverlayChoice) =>
+      add((now) => {
+        const id = newId(choice.make('', now.frame, kit).kind, now);
+        return freelyPlaced(
+          makeOverlay(choice, id, now.frame, kit),
+          resolveBase(now, data).elements,
+          now.frame,
+        );
+      }),
+    [add, kit, data],
+  );
+  const addText = useCallback(() => addOverlay(OVERLAYS[0].choices[0]), [addOverlay]);
+  const addProduct = useCallback(
+    (of: VariantChoice | undefined) => {
+      if (!of?.data.cutout)
+        return say('stop', 'This variant has no cutout yet. Open its photo and cut it out.');
+      const other = of.productId !== detail.listing.productId;
+      add((now) => ({
+        ...newProduct(newId('product', now), of.data, now.frame, of.pose, resolveBase(now, data).elements),
+        // A product of another listing stays itself whatever variant is on the stage.
+        followsVariant: !other,
+      }));
+    },
+    [add, data, detail.listing.productId],
+  );
+  const { data: allProducts } = useProducts();
+  const choices = useMemo<(VariantChoice & { title: string })[]>(
+    () =>
+      (allProducts ?? []).flatMap((p) =>
+        p.variants.map((v) => ({
+          id: v.id,
+          productId: p.id,
+          pose: p.pose,
+          data: v.data,
+          title: p.variants.length > 1 ? `${p.title}, ${v.data.variant}` : p.title,
+        })),
+      ),
+    [allProducts],
+  );
+  const swap = (id: string) => {
+    const { selected: chosen } = useStage.getState();
+    const choice = choices.find((c) => c.id === id);
+    const from = resolved?.elements.find((e) => e.id === chosen);
+    if (!choice?.data.cutout || from?.kind !== 'product')
+      return say('stop', 'That product has no cutout yet. Open its photo and cut it out.');
+    const next = swapProduct(from, choice.data, groundOf(resolved!.elements), resolved!);
+    const {
+      id: _,
+      kind: __,
+      ...value
+    } = {
+      ...next,
+      name: choice.title,
+      pose: choice.pose,
+      followsVariant: choice.productId === detail.listing.productId,
+    };
+    editing.patch(`Swap for ${choice.title}`, value);
+  };
+  return { addOverlay, addText, addProduct, choices, swap };
+}
