@@ -5,11 +5,10 @@ import { createMemoryRouter, RouterProvider } from 'react-router';
 import { placeLinks, SCREENS } from '../routes';
 import { CommandMenu, useActions } from './actions';
 import { Places } from './places';
-import { ScreenTrouble } from './states';
 import { TopBar } from './top-bar';
 
-function at(path: string, element = <TopBar />) {
-  const router = createMemoryRouter([{ path: '*', element, errorElement: <ScreenTrouble /> }], {
+function at(path: string) {
+  const router = createMemoryRouter([{ path: '*', element: <TopBar /> }], {
     initialEntries: [path],
   });
   render(
@@ -63,19 +62,4 @@ test('an action is found by a part of its words and run from the keyboard; with 
   await userEvent.keyboard('{Control>}k{/Control}');
   await userEvent.keyboard('xyzzy');
   expect(screen.getByText('No results.')).toBeVisible();
-});
-
-function Broken(): never {
-  throw new Error('The shot has no frame.');
-}
-
-test('a screen that breaks says so with the reason, keeps the bar and offers to try again', () => {
-  const { error } = console;
-  // React and the router report what they caught.
-  console.error = () => undefined;
-  at('/shots/1', <Broken />);
-  console.error = error;
-  expect(screen.getByRole('alert')).toHaveTextContent('The shot has no frame.');
-  expect(screen.getByRole('button', { name: 'Try again' })).toBeVisible();
-  expect(screen.getByRole('navigation', { name: 'Places' })).toBeVisible();
 });

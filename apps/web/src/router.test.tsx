@@ -1,0 +1,80 @@
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { createMemoryRouter, RouterProvider } from 'react-router';
+import { screenRoutes } from './router';
+import type { ScreenRoute } from './routes';
+import { Places } from './ui/places';
+import { TopBar } from './ui/top-bar';
+
+/** jsdom has no server-sent events; the shell only listens. */
+class Silence extends EventTarget {
+  close() {}
+}
+
+const { error } = console;
+beforeEach(() => {
+  Object.assign(window, { EventSource: Silence });
+  // React and the router report what they caught.
+  console.error = () => undefined;
+});
+afterEach(() => {
+  console.error = error;
+});
+
+function Fine() {
+  return (
+    <>
+      <TopBar />
+      <p>all is well</p>
+    </>
+  );
+}
+function Broken(): never {
+  throw new Error('The shot has no frame.');
+}
+
+const screens: ScreenRoute[] = [
+  { path: '/fine', title: 'Fine', label: 'Fine', load: () => Promise.resolve(Fine) },
+  { path: '/broken', title: 'Broken', label: 'Broken', load: () => Promise.resolve(Broken) },
+  {
+    path: '/gone',
+    title: 'Gone',
+    label: 'Gone',
+    load: () => Promise.reject(new TypeError('Failed to fetch dynamically imported module: x.js')),
+  },
+];
+
+function at(path: string) {
+  const links = screens.map(({ path: to, title, label = '' }) => ({ path: to, title, label }));
+  const router = createMemoryRouter(screenRoutes(screens), { initialEntries: [path] });
+  render(
+    <Places value={links}>
+      <RouterProvider router={router} />
+    </Places>,
+  );
+}
+
+test('a screen is loaded when it is gone to, and names the browser’s tab', async () => {
+  at('/fine');
+  expect(await screen.findByText('all is well')).toBeVisible();
+  expect(document.title).toBe('Fine - Scenograph');
+});
+
+test.each([
+  ['Gone', /The server cannot be reached/],
+  ['Broken', /The shot has no frame/],
+])('a screen that is %s says so within the shell, and another can be gone to', async (name, said) => {
+  at('/fine');
+  await userEvent.click(await screen.findByRole('link', { name }));
+  expect(await screen.findByRole('alert')).toHaveTextContent(said);
+  expect(screen.getByRole('button', { name: 'Try again' })).toBeVisible();
+  await userEvent.click(screen.getByRole('link', { name: 'Fine' }));
+  expect(await screen.findByText('all is well')).toBeVisible();
+  expect(screen.queryByRole('alert')).toBeNull();
+});
+
+test('an address without a screen says so', async () => {
+  at('/nowhere');
+  expect(await screen.findByText('There is nothing at this address')).toBeVisible();
+});

@@ -1,0 +1,30 @@
+import { Navigate, type RouteObject } from 'react-router';
+import { SCREENS, type ScreenRoute } from './routes';
+import { Shell } from './ui/shell';
+import { NotFound, ScreenTrouble, Waiting } from './ui/states';
+
+/** The routes of the application: every screen within the shell, and within it what is shown when one breaks. */
+export function screenRoutes(screens: readonly ScreenRoute[] = SCREENS): RouteObject[] {
+  return [
+    {
+      element: <Shell />,
+      errorElement: <ScreenTrouble />,
+      HydrateFallback: () => <Waiting what="the application" />,
+      children: [
+        {
+          // Around the screens and not at each: a screen that cannot be fetched has no boundary of its own yet.
+          errorElement: <ScreenTrouble />,
+          children: [
+            { path: '/', element: <Navigate to="/listings" replace /> },
+            ...screens.map(({ path, title, load }) => ({
+              path,
+              handle: { title },
+              lazy: async () => ({ Component: await load() }),
+            })),
+            { path: '*', element: <NotFound /> },
+          ],
+        },
+      ],
+    },
+  ];
+}
