@@ -139,8 +139,8 @@ test('a sheet is adapted: contradictions are told before it is saved, and every 
   await page.getByRole('button', { name: 'Copy Oddment Lane', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Oddment Lane, copy' })).toBeVisible();
   const least = page.getByRole('textbox', { name: 'Margin' });
-  await page.getByRole('checkbox', { name: 'Least coverage' }).check();
-  const coverage = page.getByRole('textbox', { name: 'Least coverage' });
+  await page.getByRole('checkbox', { name: 'Minimum coverage' }).check();
+  const coverage = page.getByRole('textbox', { name: 'Minimum coverage' });
   await coverage.fill('85');
   await coverage.press('Enter');
   await least.fill('20');

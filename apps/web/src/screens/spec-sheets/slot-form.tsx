@@ -127,12 +127,12 @@ export function SlotForm({ slot, onChange }: { slot: Slot; onChange(patch: Parti
         />
         {limits && (
           <>
-            {limit('Least width', 'minWidth', 'px')}
-            {limit('Most width', 'maxWidth', 'px')}
-            {limit('Least height', 'minHeight', 'px')}
-            {limit('Most height', 'maxHeight', 'px')}
-            {limit('Least aspect', 'minAspect', 'w/h', 3)}
-            {limit('Most aspect', 'maxAspect', 'w/h', 3)}
+            {limit('Minimum width', 'minWidth', 'px')}
+            {limit('Maximum width', 'maxWidth', 'px')}
+            {limit('Minimum height', 'minHeight', 'px')}
+            {limit('Maximum height', 'maxHeight', 'px')}
+            {limit('Minimum aspect ratio', 'minAspect', 'w/h', 3)}
+            {limit('Maximum aspect ratio', 'maxAspect', 'w/h', 3)}
           </>
         )}
       </Group>
@@ -239,7 +239,7 @@ export function SlotForm({ slot, onChange }: { slot: Slot; onChange(patch: Parti
           </div>
         )}
         {(['min', 'max', 'wanted'] as const).map((key) => {
-          const title = { min: 'Least coverage', max: 'Most coverage', wanted: 'Wanted coverage' }[key];
+          const title = { min: 'Minimum coverage', max: 'Maximum coverage', wanted: 'Wanted coverage' }[key];
           return (
             <Optional
               key={key}
