@@ -41,6 +41,20 @@ module.exports = {
       to: { dependencyTypes: ['core'] },
     },
     {
+      name: 'contract-is-types-in-the-web',
+      comment: 'The web is typed by the contract; its schemas stay on the server.',
+      severity: 'error',
+      from: { path: '^apps/web/', pathNot: '[.]test[.]tsx?$' },
+      to: { path: '^packages/contract/(?!route[.]ts)', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'contract-knows-the-core',
+      comment: 'The contract is made of the core and Joi alone.',
+      severity: 'error',
+      from: { path: '^packages/contract/', pathNot: '[.]test[.]ts$' },
+      to: { path: '^packages/', pathNot: '^packages/(core|contract)/' },
+    },
+    {
       name: 'one-way',
       comment: 'Packages know nothing of the applications.',
       severity: 'error',

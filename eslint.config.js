@@ -34,6 +34,25 @@ export default tseslint.config(
     },
   },
   {
+    // Routes are those of the contract.
+    files: ['apps/server/**/*.ts'],
+    ignores: ['apps/server/src/http/route.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: '@nestjs/common',
+              importNames: ['Get', 'Post', 'Put', 'Patch', 'Delete', 'Sse', 'Body', 'Query', 'Param'],
+              message: 'Answer a route of packages/contract with @On(...) and @Call().',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['apps/web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error' },

@@ -11,6 +11,8 @@ const transform = {
 const common = {
   transform,
   moduleNameMapper: {
+    '^@scenograph/contract$': '<rootDir>/packages/contract/index.ts',
+    '^@scenograph/contract/(.*)$': '<rootDir>/packages/contract/$1',
     '^@scenograph/core/(.*)$': '<rootDir>/packages/core/$1',
     '^@scenograph/host-node/(.*)$': '<rootDir>/packages/host-node/$1',
   },

@@ -13,6 +13,7 @@ const common = {
   packages: 'external',
   // The project's own packages are TypeScript: they are bundled, all others are left to Node.
   alias: {
+    '@scenograph/contract': join(root, 'packages/contract'),
     '@scenograph/core': join(root, 'packages/core'),
     '@scenograph/host-node': join(root, 'packages/host-node'),
   },

@@ -17,6 +17,9 @@ import {
   temporaryFolder,
 } from './setup.mjs';
 
+// Servers under test hold their answers to the contract.
+process.env.SCENOGRAPH_CHECK_ANSWERS = '1';
+
 const execute = promisify(execFile);
 const counts = { passed: 0, failed: 0 };
 let cluster = null;

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Controller, Get, Module } from '@nestjs/common';
+import { Module } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import express, { type NextFunction, type Request, type Response } from 'express';
@@ -19,6 +19,8 @@ import { DeliveriesService } from './deliveries/deliveries.service';
 import { listen } from './events/events';
 import { EVENTS, EventsController } from './events/events.controller';
 import { SentenceFilter } from './http/errors';
+import { unanswered } from './http/route';
+import { SystemController } from './http/system.controller';
 import { paintThreads, THREADS } from './jobs/paint-threads';
 import { openQueue, QUEUE } from './jobs/queue';
 import { ArtworkController } from './library/artwork.controller';
@@ -41,15 +43,9 @@ import { SpecSheetsController } from './spec-sheets/spec-sheets.controller';
 import { SpecSheetsService } from './spec-sheets/spec-sheets.service';
 import { TemplatesController } from './templates/templates.controller';
 
-@Controller('api/health')
-class HealthController {
-  @Get()
-  health() {
-    return { ok: true };
-  }
-}
-
 async function main(): Promise<void> {
+  const open = unanswered();
+  if (open.length) throw new Error(`No handler answers ${open.join(', ')}.`);
   const url = databaseUrl();
   const { pool, db } = openDatabase(url);
   await migrateDatabase(pool, db);
@@ -61,7 +57,7 @@ async function main(): Promise<void> {
 
   @Module({
     controllers: [
-      HealthController,
+      SystemController,
       BlobsController,
       PhotosController,
       LibraryController,

@@ -1,27 +1,30 @@
-import { Controller, Get, Inject, NotFoundException, Param, Res } from '@nestjs/common';
+import { Controller, Inject, NotFoundException, Res } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
+import { REDUCED_SIDES } from '@scenograph/contract/routes/system';
 import type { Response } from 'express';
 import sharp from 'sharp';
+import { Call, On } from '../http/route';
 import type { BlobStore } from './blob-store';
 
 export const BLOBS = Symbol('blobs');
 
-const SIDES = [160, 320, 640, 1024, 2048];
-
-@Controller('api/blobs')
+@Controller()
 export class BlobsController {
   constructor(@Inject(BLOBS) private readonly store: BlobStore) {}
 
-  @Get(':hash')
-  async file(@Param('hash') hash: string, @Res() response: Response) {
-    await this.send(hash, response);
+  @On('GET /api/blobs/:hash')
+  async file(@Call() { params }: CallOf<'GET /api/blobs/:hash'>, @Res() response: Response) {
+    await this.send(params.hash, response);
   }
 
   /** A copy no larger than `side` on its long side, made once. */
-  @Get(':hash/reduced/:side')
-  async reduced(@Param('hash') hash: string, @Param('side') side: string, @Res() response: Response) {
-    const max = Number(side);
-    if (!SIDES.includes(max))
-      throw new NotFoundException(`Reduced copies are made at ${SIDES.join(', ')} pixels.`);
+  @On('GET /api/blobs/:hash/reduced/:side')
+  async reduced(
+    @Call() { params: { hash, side } }: CallOf<'GET /api/blobs/:hash/reduced/:side'>,
+    @Res() response: Response,
+  ) {
+    const max = REDUCED_SIDES.find((s) => String(s) === side);
+    if (!max) throw new NotFoundException(`Reduced copies are made at ${REDUCED_SIDES.join(', ')} pixels.`);
     await this.known(hash);
     const copy = await this.store.derived(`reduced:1:${hash}:${max}`, async () => {
       const bytes = await this.store.get(hash);

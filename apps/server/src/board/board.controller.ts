@@ -1,97 +1,62 @@
-import { Body, Controller, Delete, Get, Inject, Param, Post, Put, Query } from '@nestjs/common';
-import { encodingSchema, type Encoding } from '@scenograph/core/delivery/encoding';
-import Joi from 'joi';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
-import { BoardService, type CellChoice } from './board.service';
+import { Controller, Inject } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
+import { Call, On } from '../http/route';
+import { BoardService } from './board.service';
 
-const slotKey = Joi.string().max(200).required();
-const uuid = Joi.string().uuid();
-const choice = Joi.object({ variantId: uuid.required(), slotKey });
-const assign = Joi.object({
-  cells: Joi.array().items(choice).min(1).max(50_000).required(),
-  shotId: Joi.alternatives(uuid, Joi.string().valid('slot')).allow(null).required(),
-});
-const feed = Joi.object({ slot: slotKey, shotId: uuid.allow(null).required() });
-const encode = Joi.object({ slotKey, encoding: encodingSchema.allow(null).required() });
-const waive = Joi.object({
-  slotKey,
-  variantId: uuid.allow(null).required(),
-  check: Joi.string().max(40).required(),
-  reason: Joi.string().trim().min(3).max(400).required().messages({
-    'string.empty': 'a reason must be written',
-    'string.min': 'the reason must say a little more',
-  }),
-});
-const way = Joi.object({ way: Joi.string().valid('undo', 'redo').required() });
-
-@Controller('api/listings/:id')
+@Controller()
 export class BoardController {
   constructor(@Inject(BoardService) private readonly boards: BoardService) {}
 
-  @Get('board')
-  board(@Param('id', IdPipe) id: string) {
-    return this.boards.board(id);
+  @On('GET /api/listings/:id/board')
+  board(@Call() { params }: CallOf<'GET /api/listings/:id/board'>) {
+    return this.boards.board(params.id);
   }
 
-  @Get('summary')
-  summary(@Param('id', IdPipe) id: string) {
-    return this.boards.summary(id);
+  @On('GET /api/listings/:id/summary')
+  summary(@Call() { params }: CallOf<'GET /api/listings/:id/summary'>) {
+    return this.boards.summary(params.id);
   }
 
-  @Get('cell')
-  cell(@Param('id', IdPipe) id: string, @Query(validated(choice)) cell: CellChoice) {
-    return this.boards.cell(id, cell);
+  @On('GET /api/listings/:id/cell')
+  cell(@Call() { params, query }: CallOf<'GET /api/listings/:id/cell'>) {
+    return this.boards.cell(params.id, query);
   }
 
-  @Put('feeds')
-  async feed(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(feed)) body: { slot: string; shotId: string | null },
-  ) {
-    await this.boards.feed(id, body.slot, body.shotId);
-    return { slot: body.slot, shotId: body.shotId };
-  }
-
-  @Put('cells')
-  async assign(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(assign)) body: { cells: CellChoice[]; shotId: string | null },
-  ) {
-    await this.boards.assign(id, body.cells, body.shotId);
-    return { assigned: body.cells.length };
-  }
-
-  @Post('fill')
-  fill(@Param('id', IdPipe) id: string) {
-    return this.boards.fill(id);
-  }
-
-  @Put('encoding')
-  async encode(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(encode)) body: { slotKey: string; encoding: Encoding | null },
-  ) {
-    await this.boards.encode(id, body.slotKey, body.encoding);
+  @On('PUT /api/listings/:id/feeds')
+  async feed(@Call() { params, body }: CallOf<'PUT /api/listings/:id/feeds'>) {
+    await this.boards.feed(params.id, body.slot, body.shotId);
     return body;
   }
 
-  @Post('turn')
-  turn(@Param('id', IdPipe) id: string, @Body(validated(way)) body: { way: 'undo' | 'redo' }) {
-    return this.boards.turn(id, body.way);
+  @On('PUT /api/listings/:id/cells')
+  async assign(@Call() { params, body }: CallOf<'PUT /api/listings/:id/cells'>) {
+    await this.boards.assign(params.id, body.cells, body.shotId);
+    return { assigned: body.cells.length };
   }
 
-  @Post('waivers')
-  waive(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(waive))
-    body: { slotKey: string; variantId: string | null; check: string; reason: string },
-  ) {
-    return this.boards.waive(id, body);
+  @On('POST /api/listings/:id/fill')
+  fill(@Call() { params }: CallOf<'POST /api/listings/:id/fill'>) {
+    return this.boards.fill(params.id);
   }
 
-  @Delete('waivers/:waiver')
-  withdraw(@Param('id', IdPipe) id: string, @Param('waiver', IdPipe) waiver: string) {
-    return this.boards.withdrawWaiver(id, waiver);
+  @On('PUT /api/listings/:id/encoding')
+  async encode(@Call() { params, body }: CallOf<'PUT /api/listings/:id/encoding'>) {
+    await this.boards.encode(params.id, body.slotKey, body.encoding);
+    return body;
+  }
+
+  @On('POST /api/listings/:id/turn')
+  turn(@Call() { params, body }: CallOf<'POST /api/listings/:id/turn'>) {
+    return this.boards.turn(params.id, body.way);
+  }
+
+  @On('POST /api/listings/:id/waivers')
+  waive(@Call() { params, body }: CallOf<'POST /api/listings/:id/waivers'>) {
+    return this.boards.waive(params.id, body);
+  }
+
+  @On('DELETE /api/listings/:id/waivers/:waiver')
+  withdraw(@Call() { params }: CallOf<'DELETE /api/listings/:id/waivers/:waiver'>) {
+    return this.boards.withdrawWaiver(params.id, params.waiver);
   }
 }

@@ -1,4 +1,5 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import type { Encoding } from '@scenograph/core/delivery/encoding';
 import { cellFitKey } from '@scenograph/core/shot/resolve';
 import { judgeMeasures, withWaivers, type Waiver } from '@scenograph/core/spec/checks/index';
@@ -19,10 +20,7 @@ interface BoardState {
   encodings: Record<string, Encoding>;
 }
 
-export interface CellChoice {
-  variantId: string;
-  slotKey: string;
-}
+type CellChoice = CallOf<'GET /api/listings/:id/cell'>['query'];
 
 /** One letter a state, so that twenty thousand cells are a short answer. */
 const LETTERS: Record<CellState, string> = {
@@ -119,11 +117,11 @@ export class BoardService {
       picture: shown?.blob
         ? {
             blob: shown.blob,
-            format: shown.format,
+            format: shown.format!,
             quality: shown.quality,
-            bytes: shown.bytes,
-            width: shown.width,
-            height: shown.height,
+            bytes: shown.bytes!,
+            width: shown.width!,
+            height: shown.height!,
             current: shown.key === standing.key,
           }
         : null,

@@ -1,50 +1,42 @@
-import { Body, Controller, Delete, Get, Inject, Param, Post, Put, Query, Req } from '@nestjs/common';
-import { brandKitSchema, type BrandKit } from '@scenograph/core/brand/kit';
+import { Controller, Inject, Req } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import type { Request } from 'express';
-import Joi from 'joi';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
+import { shown } from '../database/rows';
+import { Call, On } from '../http/route';
 import { readBody } from '../photos/photos.service';
 import { BrandService } from './brand.service';
 
-const save = Joi.object({
-  revision: Joi.number().integer().min(0).required(),
-  kit: brandKitSchema.required(),
-});
-const undo = Joi.object({ revision: Joi.number().integer().min(0).required() });
-const named = Joi.object({ name: Joi.string().max(255).required() });
-
-@Controller('api')
+@Controller()
 export class BrandController {
   constructor(@Inject(BrandService) private readonly brand: BrandService) {}
 
-  @Get('brand')
+  @On('GET /api/brand')
   kit() {
     return this.brand.kit();
   }
 
-  @Put('brand')
-  save(@Body(validated(save)) { revision, kit }: { revision: number; kit: BrandKit }) {
-    return this.brand.save(revision, kit);
+  @On('PUT /api/brand')
+  save(@Call() { body }: CallOf<'PUT /api/brand'>) {
+    return this.brand.save(body.revision, body.kit);
   }
 
-  @Post('brand/undo')
-  undo(@Body(validated(undo)) { revision }: { revision: number }) {
-    return this.brand.undo(revision);
+  @On('POST /api/brand/undo')
+  undo(@Call() { body }: CallOf<'POST /api/brand/undo'>) {
+    return this.brand.undo(body.revision);
   }
 
-  @Get('fonts')
-  fonts() {
-    return this.brand.fonts();
+  @On('GET /api/fonts')
+  async fonts() {
+    return (await this.brand.fonts()).map(shown);
   }
 
-  @Post('fonts')
-  async takeFont(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
-    return this.brand.takeFont(name, await readBody(request, name));
+  @On('POST /api/fonts')
+  async takeFont(@Call() { query: { name } }: CallOf<'POST /api/fonts'>, @Req() request: Request) {
+    return shown(await this.brand.takeFont(name, await readBody(request, name)));
   }
 
-  @Delete('fonts/:id')
-  async removeFont(@Param('id', IdPipe) id: string) {
+  @On('DELETE /api/fonts/:id')
+  async removeFont(@Call() { params: { id } }: CallOf<'DELETE /api/fonts/:id'>) {
     await this.brand.removeFont(id);
     return { removed: id };
   }

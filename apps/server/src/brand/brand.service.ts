@@ -5,6 +5,7 @@ import {
   NotFoundException,
   UnprocessableEntityException,
 } from '@nestjs/common';
+import type { StoredKit } from '@scenograph/contract/types';
 import { EMPTY_KIT, type BrandKit } from '@scenograph/core/brand/kit';
 import { takeFont } from '@scenograph/host-node/take-font';
 import { and, asc, eq, sql } from 'drizzle-orm';
@@ -21,13 +22,6 @@ export type FontRow = typeof fonts.$inferSelect;
 export async function kitOf(db: Database): Promise<StoredKit> {
   const [row] = await db.select().from(brandKits).where(eq(brandKits.workspaceId, WORKSPACE));
   return row ? stored(row) : { kit: EMPTY_KIT, revision: 0, steps: 0 };
-}
-
-export interface StoredKit {
-  kit: BrandKit;
-  revision: number;
-  /** How many changes can be undone. */
-  steps: number;
 }
 
 const stored = ({ kit, revision, past }: typeof brandKits.$inferSelect): StoredKit => ({

@@ -1,5 +1,6 @@
 /** Every table in one file, which Drizzle Kit compares with the migrations as a whole: hence its length. */
 
+import type { CutoutRecord, History } from '@scenograph/contract/types';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Encoding, FileWords } from '@scenograph/core/delivery/encoding';
 import type { UploadAnswer } from '@scenograph/core/delivery/upload';
@@ -13,7 +14,6 @@ import { migrate } from '@scenograph/core/shot/migrations';
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import type { Purpose, Season } from '@scenograph/core/templates/template';
 import type { Effects } from '@scenograph/core/raster/effects';
-import type { ProductBase } from '@scenograph/core/stage/base';
 import { NO_ITEM, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { sql } from 'drizzle-orm';
 import {
@@ -85,25 +85,6 @@ export const derived = pgTable('derived', {
     .notNull()
     .references(() => blobs.hash),
 });
-
-export interface CutoutRecord {
-  picture: string;
-  matte: string | null;
-  width: number;
-  height: number;
-  bounds: { x: number; y: number; width: number; height: number };
-  /** What the product stands on; missing from cutouts made before it was looked for. */
-  base?: ProductBase;
-  /** Probability that the outline is right; 1 where a hand has corrected it. */
-  confidence: number;
-  /** Places that deserve a look, in pixels of the tidied photo; missing from older cutouts. */
-  doubts?: { x: number; y: number; radius: number }[];
-  /** Which recipe it was made by; missing from older cutouts. */
-  recipeKey?: string;
-  /** The camera's own shadow: black with alpha, its place as shares of the cutout's box. */
-  shadow: { picture: string; x: number; y: number; width: number; height: number } | null;
-  milliseconds: number;
-}
 
 export const photos = pgTable('photos', {
   id: id(),
@@ -353,18 +334,6 @@ export const edits = pgTable(
   },
   (t) => [index('edits_scope').on(t.scope, t.n)],
 );
-
-/** One undoable step: immer patches there and back. */
-export interface Edit {
-  label: string;
-  forward: unknown[];
-  inverse: unknown[];
-}
-
-export interface History {
-  past: Edit[];
-  future: Edit[];
-}
 
 export const shots = pgTable(
   'shots',

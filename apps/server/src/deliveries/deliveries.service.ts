@@ -1,4 +1,5 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import { extension, plainName, uniqueNames } from '@scenograph/core/spec/file-name';
 import type { PlannedCell } from '@scenograph/core/delivery/plan';
 import { and, count, desc, eq, inArray, sql } from 'drizzle-orm';
@@ -9,6 +10,7 @@ import { BoardService } from '../board/board.service';
 import type { ListingPlan } from '../board/plan';
 import type { CellStanding, CellState } from '../board/states';
 import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
+import { shown } from '../database/rows';
 import { deliveries, deliveryCells, madeCells, paintings, uploads } from '../database/schema';
 import { announce } from '../events/events';
 import { endDeliveries, orderPaintings, paintingRates, partsOf } from '../paintings/paintings';
@@ -17,15 +19,8 @@ import { picturesOf, type DeliveryPart } from './pictures';
 import { deliveryZip } from './zip';
 
 /** all: every picture that is fed. changed: never made or out of date. */
-export type Which = 'all' | 'changed' | 'stale' | 'failed' | 'never';
-
-export interface DeliveryChoice {
-  listingIds: string[];
-  slots?: string[];
-  variants?: string[];
-  which: Which;
-  priority?: number;
-}
+export type DeliveryChoice = CallOf<'POST /api/deliveries'>['body'];
+type Which = DeliveryChoice['which'];
 
 const WANTED: Record<Which, (state: CellState) => boolean> = {
   all: () => true,
@@ -153,7 +148,7 @@ export class DeliveriesService {
       .orderBy(desc(deliveries.createdAt))
       .limit(200);
     const counts = await this.counts(rows);
-    return rows.map((r) => ({ ...r, ...counts(r.id) }));
+    return rows.map((r) => ({ ...shown(r), ...counts(r.id) }));
   }
 
   async one(id: string) {
@@ -175,7 +170,7 @@ export class DeliveriesService {
       .where(eq(uploads.deliveryId, id))
       .orderBy(desc(uploads.createdAt));
     const rates = await paintingRates(this.db);
-    return { ...delivery, ...counts, groups, uploads: answers, rates };
+    return { ...shown(delivery), ...counts, groups, uploads: answers, rates };
   }
 
   /** Some of a delivery's pictures in order, with how each stands. */

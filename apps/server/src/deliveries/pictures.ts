@@ -1,3 +1,4 @@
+import type { CallOf } from '@scenograph/contract';
 import { judgeMeasures, withWaivers, type Waiver } from '@scenograph/core/spec/checks/index';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { readSlot, type Slot } from '@scenograph/core/spec/slot';
@@ -7,10 +8,7 @@ import type { Database } from '../database/database';
 import { deliveryCells, orderParts, paintings } from '../database/schema';
 
 /** The part of a delivery for one marketplace or listing. */
-export interface DeliveryPart {
-  marketplace?: string;
-  listing?: string;
-}
+export type DeliveryPart = CallOf<'GET /api/deliveries/:id/zip'>['query'];
 
 export interface DeliveredPicture {
   cell: typeof deliveryCells.$inferSelect;

@@ -1,36 +1,32 @@
-import { Body, Controller, Delete, Get, Inject, Param, Post, Query, Req } from '@nestjs/common';
+import { Controller, Inject, Req } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import type { Request } from 'express';
-import Joi from 'joi';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
+import { shown } from '../database/rows';
+import { Call, On } from '../http/route';
 import { readBody } from '../photos/photos.service';
 import { ArtworkService } from './artwork.service';
 
-const named = Joi.object({ name: Joi.string().max(255).required() });
-const colour = Joi.string().pattern(/^#[0-9a-f]{6}$/i);
-const inking = Joi.object({ inks: Joi.object().pattern(colour, colour).max(400).required() });
-
-@Controller('api/artwork')
+@Controller()
 export class ArtworkController {
   constructor(@Inject(ArtworkService) private readonly artwork: ArtworkService) {}
 
-  @Get()
-  list() {
-    return this.artwork.list();
+  @On('GET /api/artwork')
+  async list() {
+    return (await this.artwork.list()).map(shown);
   }
 
-  @Post()
-  async take(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
-    return this.artwork.take(name, await readBody(request, name));
+  @On('POST /api/artwork')
+  async take(@Call() { query: { name } }: CallOf<'POST /api/artwork'>, @Req() request: Request) {
+    return shown(await this.artwork.take(name, await readBody(request, name)));
   }
 
-  @Post(':id/inks')
-  ink(@Param('id', IdPipe) id: string, @Body(validated(inking)) { inks }: { inks: Record<string, string> }) {
-    return this.artwork.ink(id, inks);
+  @On('POST /api/artwork/:id/inks')
+  ink(@Call() { params, body }: CallOf<'POST /api/artwork/:id/inks'>) {
+    return this.artwork.ink(params.id, body.inks);
   }
 
-  @Delete(':id')
-  async remove(@Param('id', IdPipe) id: string) {
+  @On('DELETE /api/artwork/:id')
+  async remove(@Call() { params: { id } }: CallOf<'DELETE /api/artwork/:id'>) {
     await this.artwork.remove(id);
     return { removed: id };
   }

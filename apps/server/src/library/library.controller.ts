@@ -1,50 +1,19 @@
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  Header,
-  Inject,
-  Param,
-  Post,
-  Put,
-  Query,
-  Req,
-  Res,
-} from '@nestjs/common';
-import type { Request, Response } from 'express';
-import { asc, eq } from 'drizzle-orm';
-import Joi from 'joi';
-import { surveySchema } from '@scenograph/core/stage/survey';
-import { effectsSchema, type Effects } from '@scenograph/core/raster/effects';
+import { BadRequestException, Controller, Inject, Req, Res } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import { MIME } from '@scenograph/host-node/read-picture';
+import { asc, eq } from 'drizzle-orm';
+import type { Request, Response } from 'express';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
+import { shown } from '../database/rows';
 import { effectSettings, pictures } from '../database/schema';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
+import { Call, On } from '../http/route';
 import { readBody, takeOrRefuse } from '../photos/photos.service';
-import { ScenesService, type Mask, type SceneChange } from './scenes.service';
-
-const named = Joi.object({ name: Joi.string().max(255).required() });
-const masked = Joi.object({ mask: Joi.string().valid('occluder', 'outline').required() }).unknown(true);
-const sceneChange = Joi.object({
-  title: Joi.string().max(120).required(),
-  survey: surveySchema.required(),
-  palette: Joi.array()
-    .items(Joi.string().pattern(/^#[0-9a-f]{6}$/i))
-    .max(24)
-    .required(),
-  season: Joi.string().max(60).allow(null).required(),
-});
-const effectSetting = Joi.object({
-  title: Joi.string().max(120).required(),
-  effects: effectsSchema.required(),
-});
+import { ScenesService, type Mask } from './scenes.service';
 
 /** Scenes, the pictures that are laid over shots, and kept effects. */
-@Controller('api')
+@Controller()
 export class LibraryController {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
@@ -52,80 +21,80 @@ export class LibraryController {
     @Inject(ScenesService) private readonly scenesService: ScenesService,
   ) {}
 
-  @Get('scenes')
-  scenes() {
-    return this.scenesService.list();
+  @On('GET /api/scenes')
+  async scenes() {
+    return (await this.scenesService.list()).map(shown);
   }
 
-  @Get('scenes/export.zip')
-  @Header('Content-Type', 'application/zip')
-  async exportScenes(@Query('id') id: string | undefined, @Res() response: Response) {
+  @On('GET /api/scenes/export.zip')
+  async exportScenes(
+    @Call() { query: { id } }: CallOf<'GET /api/scenes/export.zip'>,
+    @Res() response: Response,
+  ) {
     const zip = await this.scenesService.exportZip(id ? [id] : null);
-    response.setHeader('Content-Disposition', 'attachment; filename="scenes.zip"');
-    response.end(zip);
+    response.attachment('scenes.zip').type('application/zip').end(zip);
   }
 
-  @Post('scenes/import')
-  async importScenes(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
+  @On('POST /api/scenes/import')
+  async importScenes(
+    @Call() { query: { name } }: CallOf<'POST /api/scenes/import'>,
+    @Req() request: Request,
+  ) {
     return this.scenesService.importZip(name, await readBody(request, name));
   }
 
-  @Post('scenes')
-  async takeScene(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
-    return this.scenesService.take(name, await readBody(request, name));
+  @On('POST /api/scenes')
+  async takeScene(@Call() { query: { name } }: CallOf<'POST /api/scenes'>, @Req() request: Request) {
+    return shown(await this.scenesService.take(name, await readBody(request, name)));
   }
 
-  @Get('scenes/:id')
-  scene(@Param('id', IdPipe) id: string) {
-    return this.scenesService.one(id);
+  @On('GET /api/scenes/:id')
+  async scene(@Call() { params }: CallOf<'GET /api/scenes/:id'>) {
+    return shown(await this.scenesService.one(params.id));
   }
 
-  @Put('scenes/:id')
-  changeScene(@Param('id', IdPipe) id: string, @Body(validated(sceneChange)) change: SceneChange) {
-    return this.scenesService.change(id, change);
+  @On('PUT /api/scenes/:id')
+  async changeScene(@Call() { params, body }: CallOf<'PUT /api/scenes/:id'>) {
+    return shown(await this.scenesService.change(params.id, body));
   }
 
-  @Delete('scenes/:id')
-  async removeScene(@Param('id', IdPipe) id: string) {
+  @On('DELETE /api/scenes/:id')
+  async removeScene(@Call() { params: { id } }: CallOf<'DELETE /api/scenes/:id'>) {
     await this.scenesService.remove(id);
     return { removed: id };
   }
 
-  @Post('scenes/:id/mask/:mask')
+  @On('POST /api/scenes/:id/mask/:mask')
   async mask(
-    @Param('id', IdPipe) id: string,
-    @Param(validated(masked)) { mask }: { mask: Mask },
-    @Query(validated(named)) { name }: { name: string },
+    @Call() { params, query: { name } }: CallOf<'POST /api/scenes/:id/mask/:mask'>,
     @Req() request: Request,
   ) {
-    return this.scenesService.setMask(id, mask, name, await readBody(request, name));
+    const bytes = await readBody(request, name);
+    return shown(await this.scenesService.setMask(params.id, maskOf(params.mask), name, bytes));
   }
 
-  @Post('scenes/:id/mask/:mask/:photo')
-  maskOf(
-    @Param('id', IdPipe) id: string,
-    @Param(validated(masked)) { mask }: { mask: Mask },
-    @Param('photo', IdPipe) photo: string,
-  ) {
-    return this.scenesService.maskFromPhoto(id, mask, photo);
+  @On('POST /api/scenes/:id/mask/:mask/:photo')
+  async maskFromPhoto(@Call() { params }: CallOf<'POST /api/scenes/:id/mask/:mask/:photo'>) {
+    return shown(await this.scenesService.maskFromPhoto(params.id, maskOf(params.mask), params.photo));
   }
 
-  @Post('scenes/:id/mended')
-  async mended(@Param('id', IdPipe) id: string, @Req() request: Request) {
-    return this.scenesService.setMended(id, await readBody(request, 'mended.png'));
+  @On('POST /api/scenes/:id/mended')
+  async mended(@Call() { params }: CallOf<'POST /api/scenes/:id/mended'>, @Req() request: Request) {
+    return this.scenesService.setMended(params.id, await readBody(request, 'mended.png'));
   }
 
-  @Get('pictures')
-  pictures() {
-    return this.db
+  @On('GET /api/pictures')
+  async pictures() {
+    const rows = await this.db
       .select()
       .from(pictures)
       .where(eq(pictures.workspaceId, WORKSPACE))
       .orderBy(asc(pictures.createdAt));
+    return rows.map(shown);
   }
 
-  @Post('pictures')
-  async take(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
+  @On('POST /api/pictures')
+  async take(@Call() { query: { name } }: CallOf<'POST /api/pictures'>, @Req() request: Request) {
     const bytes = await readBody(request, name);
     const taken = await takeOrRefuse(name, bytes, ['svg', 'png', 'webp', 'jpeg']);
     const original = await this.store.put(bytes, MIME[taken.format]);
@@ -141,30 +110,36 @@ export class LibraryController {
         height: taken.height,
       })
       .returning();
-    return made;
+    return shown(made);
   }
 
-  @Get('effects')
-  effects() {
-    return this.db
+  @On('GET /api/effects')
+  async effects() {
+    const rows = await this.db
       .select()
       .from(effectSettings)
       .where(eq(effectSettings.workspaceId, WORKSPACE))
       .orderBy(asc(effectSettings.createdAt));
+    return rows.map(shown);
   }
 
-  @Post('effects')
-  async keepEffects(@Body(validated(effectSetting)) { title, effects }: { title: string; effects: Effects }) {
+  @On('POST /api/effects')
+  async keepEffects(@Call() { body }: CallOf<'POST /api/effects'>) {
     const [made] = await this.db
       .insert(effectSettings)
-      .values({ workspaceId: WORKSPACE, title, effects })
+      .values({ workspaceId: WORKSPACE, ...body })
       .returning();
-    return made;
+    return shown(made);
   }
 
-  @Delete('effects/:id')
-  async forgetEffects(@Param('id', IdPipe) id: string) {
+  @On('DELETE /api/effects/:id')
+  async forgetEffects(@Call() { params: { id } }: CallOf<'DELETE /api/effects/:id'>) {
     await this.db.delete(effectSettings).where(eq(effectSettings.id, id));
     return { removed: id };
   }
+}
+
+function maskOf(word: string): Mask {
+  if (word === 'occluder' || word === 'outline') return word;
+  throw new BadRequestException(`A scene has the masks "occluder" and "outline", not "${word}".`);
 }

@@ -1,13 +1,8 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { and, asc, eq } from 'drizzle-orm';
 import JSZip from 'jszip';
-import {
-  NO_ITEM,
-  surveyCamera,
-  surveySchema,
-  surveyView,
-  type SceneSurvey,
-} from '@scenograph/core/stage/survey';
+import { NO_ITEM, surveyCamera, surveySchema, surveyView } from '@scenograph/core/stage/survey';
+import type { CallOf } from '@scenograph/contract';
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
@@ -25,12 +20,7 @@ import { takeOrRefuse } from '../photos/photos.service';
 export type SceneRow = typeof scenes.$inferSelect;
 
 /** What a hand may change of a scene. */
-export interface SceneChange {
-  title: string;
-  survey: SceneSurvey;
-  palette: string[];
-  season: string | null;
-}
+type SceneChange = CallOf<'PUT /api/scenes/:id'>['body'];
 
 /** The grey pictures that belong to a scene. */
 export type Mask = 'occluder' | 'outline';

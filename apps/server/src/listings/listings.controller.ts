@@ -1,71 +1,39 @@
-import { Body, Controller, Get, Inject, Param, Post, Query } from '@nestjs/common';
-import Joi from 'joi';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
+import { Controller, Inject } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
+import { shown } from '../database/rows';
+import { Call, On } from '../http/route';
 import { ListingsService } from './listings.service';
 
-const fromPhotos = Joi.object({
-  photoIds: Joi.array().items(Joi.string().uuid()).min(1).max(200).unique().required(),
-  title: Joi.string().trim().min(1).max(200).required(),
-  sheets: Joi.array().items(Joi.string()).min(1).unique(),
-  sceneId: Joi.string().uuid(),
-});
-const page = Joi.object({
-  limit: Joi.number().integer().min(1).max(5000).default(300),
-  search: Joi.string().trim().max(100).allow('').default(''),
-});
-const newShot = Joi.object({
-  kind: Joi.string().valid('white', 'scene').required(),
-  sceneId: Joi.string().uuid(),
-  title: Joi.string().trim().min(1).max(120),
-});
-const ownShots = Joi.object({
-  shots: Joi.array()
-    .items(
-      Joi.object({
-        title: Joi.string().trim().min(1).max(120).required(),
-        document: Joi.object().unknown(true).required(),
-        feeds: Joi.array().items(Joi.string().max(200)).max(400).unique().default([]),
-      }),
-    )
-    .min(1)
-    .max(60)
-    .required(),
-});
-
-@Controller('api/listings')
+@Controller()
 export class ListingsController {
   constructor(@Inject(ListingsService) private readonly listings: ListingsService) {}
 
-  @Get()
-  list(@Query(validated(page)) { limit, search }: { limit: number; search: string }) {
-    return this.listings.list(limit, search);
+  @On('GET /api/listings')
+  list(@Call() { query }: CallOf<'GET /api/listings'>) {
+    return this.listings.list(query.limit, query.search);
   }
 
-  @Get(':id')
-  one(@Param('id', IdPipe) id: string) {
-    return this.listings.one(id);
+  @On('GET /api/listings/:id')
+  async one(@Call() { params }: CallOf<'GET /api/listings/:id'>) {
+    const { listing, shots, ...rest } = await this.listings.one(params.id);
+    return { ...rest, listing: shown(listing), shots: shots.map(shown) };
   }
 
-  @Post()
-  fromPhotos(@Body(validated(fromPhotos)) body: { photoIds: string[]; title: string; sheets?: string[] }) {
-    return this.listings.fromPhotos(body);
+  @On('POST /api/listings')
+  async fromPhotos(@Call() { body }: CallOf<'POST /api/listings'>) {
+    return shown(await this.listings.fromPhotos(body));
   }
 
-  @Post(':id/shots')
-  addShot(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(newShot)) body: { kind: 'white' | 'scene'; sceneId?: string; title?: string },
-  ) {
-    return this.listings.addShot(id, body);
+  @On('POST /api/listings/:id/shots')
+  async addShot(@Call() { params, body }: CallOf<'POST /api/listings/:id/shots'>) {
+    const { history: _, ...shot } = shown(await this.listings.addShot(params.id, body));
+    return shot;
   }
 
   /** Shots laid out already: from templates and ideas. */
-  @Post(':id/shots/of-documents')
-  addDocuments(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(ownShots)) body: { shots: { title: string; document: unknown; feeds: string[] }[] },
-  ) {
-    return this.listings.addDocuments(id, body.shots);
+  @On('POST /api/listings/:id/shots/of-documents')
+  async addDocuments(@Call() { params, body }: CallOf<'POST /api/listings/:id/shots/of-documents'>) {
+    const made = await this.listings.addDocuments(params.id, body.shots);
+    return made.map(({ history: _, ...shot }) => shown(shot));
   }
 }

@@ -56,6 +56,7 @@ export class ListingsService {
       const slots = slotsOf(listing.sheets, sheets);
       return {
         ...listing,
+        createdAt: new Date(listing.createdAt),
         slots: slots.length,
         missing: slots.filter((s) => s.slot.required && !fed.has(s.key)).length,
       };

@@ -1,14 +1,11 @@
 import { UnprocessableEntityException } from '@nestjs/common';
+import type { CutoutFormat } from '@scenograph/contract/types';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import { decodeGrey } from '@scenograph/host-node/read-picture';
 import sharp from 'sharp';
 import yazl from 'yazl';
 import type { BlobStore } from '../blobs/blob-store';
 import type { photos } from '../database/schema';
-
-/** png and webp: the product alone at full size, with transparency. svg: its outline. matte: grey, the photo's size. */
-export const CUTOUT_FORMATS = ['png', 'webp', 'svg', 'matte'] as const;
-export type CutoutFormat = (typeof CUTOUT_FORMATS)[number];
 
 export interface CutoutFile {
   name: string;

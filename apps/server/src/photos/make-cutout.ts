@@ -6,7 +6,7 @@ import { encodeGreyPng, encodePng } from '@scenograph/host-node/encode';
 import { decodeGrey } from '@scenograph/host-node/read-picture';
 import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
 import type { BlobStore } from '../blobs/blob-store';
-import type { CutoutRecord } from '../database/schema';
+import type { CutoutRecord } from '@scenograph/contract/types';
 
 /** Names what a cutout is made by: two recipes that give the same cutout have the same key. */
 export function recipeKey({ steps, ...recipe }: CutoutRecipe): string {

@@ -1,184 +1,113 @@
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  Header,
-  Inject,
-  Param,
-  Post,
-  Put,
-  Query,
-  Req,
-  Res,
-} from '@nestjs/common';
-import { tidySchema, type Tidy } from '@scenograph/core/retouch/tidy';
+import { Controller, Inject, Req, Res } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import type { Request, Response } from 'express';
-import Joi from 'joi';
-import type { History } from '../database/schema';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
-import { CUTOUT_FORMATS, type CutoutFormat } from './cutout-file';
-import { PhotosService, readBody, type PhotoTidy } from './photos.service';
+import { Call, On } from '../http/route';
+import { PhotosService, readBody, shownPhoto } from './photos.service';
 
-const named = Joi.object({ name: Joi.string().max(255).required() });
-const many = { ids: Joi.array().items(Joi.string().uuid()).min(1).max(2000).required() };
-const outline = Joi.object({
-  name: Joi.string().max(255).required(),
-  title: Joi.string().trim().min(1).max(80).required(),
-});
-const edits = Joi.array()
-  .items(
-    Joi.object({
-      label: Joi.string().max(200).required(),
-      forward: Joi.array().required(),
-      inverse: Joi.array().required(),
-    }),
-  )
-  .max(200)
-  .required();
-const format = Joi.string()
-  .valid(...CUTOUT_FORMATS)
-  .required();
-const restoring = Joi.object({
-  photos: Joi.array()
-    .items(Joi.object({ id: Joi.string().uuid().required(), tidy: tidySchema.required() }))
-    .min(1)
-    .max(2000)
-    .required(),
-});
-const saving = Joi.object({
-  revision: Joi.number().integer().min(1).required(),
-  recipe: Joi.object().unknown(true).required(),
-  history: Joi.object({ past: edits, future: edits }).required(),
-});
-
-@Controller('api/photos')
+@Controller()
 export class PhotosController {
   constructor(@Inject(PhotosService) private readonly photos: PhotosService) {}
 
-  @Get()
+  @On('GET /api/photos')
   list() {
     return this.photos.list();
   }
 
   /** One file a request, its bytes as they are. */
-  @Post()
-  async take(@Query(validated(named)) { name }: { name: string }, @Req() request: Request) {
-    return this.photos.take(name, await readBody(request, name));
+  @On('POST /api/photos')
+  async take(@Call() { query: { name } }: CallOf<'POST /api/photos'>, @Req() request: Request) {
+    return shownPhoto(await this.photos.take(name, await readBody(request, name)));
   }
 
-  @Post('cutouts')
-  cutOut(
-    @Body(validated(Joi.object({ ...many, changedOnly: Joi.boolean().default(false) })))
-    { ids, changedOnly }: { ids: string[]; changedOnly: boolean },
-  ) {
+  @On('POST /api/photos/cutouts')
+  cutOut(@Call() { body: { ids, changedOnly } }: CallOf<'POST /api/photos/cutouts'>) {
     return changedOnly ? this.photos.cutOutChanged(ids) : this.photos.cutOut(ids);
   }
 
-  @Post('cutouts/cancel')
+  @On('POST /api/photos/cutouts/cancel')
   cancel() {
     return this.photos.cancel();
   }
 
-  @Post('accepted')
-  accept(
-    @Body(validated(Joi.object({ ...many, accepted: Joi.boolean().required() })))
-    { ids, accepted }: { ids: string[]; accepted: boolean },
-  ) {
-    return this.photos.accept(ids, accepted);
+  @On('POST /api/photos/accepted')
+  accept(@Call() { body }: CallOf<'POST /api/photos/accepted'>) {
+    return this.photos.accept(body.ids, body.accepted);
   }
 
-  @Post('tidy')
-  tidy(
-    @Body(validated(Joi.object({ ...many, tidy: tidySchema.required() })))
-    { ids, tidy }: { ids: string[]; tidy: Tidy },
-  ) {
-    return this.photos.tidyMany(ids, tidy);
+  @On('POST /api/photos/tidy')
+  tidy(@Call() { body }: CallOf<'POST /api/photos/tidy'>) {
+    return this.photos.tidyMany(body.ids, body.tidy);
   }
 
-  @Post('tidy/restore')
-  restoreTidy(@Body(validated(restoring)) { photos }: { photos: PhotoTidy[] }) {
-    return this.photos.restoreTidy(photos);
+  @On('POST /api/photos/tidy/restore')
+  restoreTidy(@Call() { body }: CallOf<'POST /api/photos/tidy/restore'>) {
+    return this.photos.restoreTidy(body.photos);
   }
 
-  /** Many cutouts as one ZIP. */
-  @Get('files')
-  async files(
-    @Query(validated(Joi.object({ ids: Joi.string().required(), format })))
-    query: { ids: string; format: CutoutFormat },
-    @Res() response: Response,
-  ) {
+  @On('GET /api/photos/files')
+  async files(@Call() { query }: CallOf<'GET /api/photos/files'>, @Res() response: Response) {
     const ids = query.ids.split(',').filter((id) => /^[0-9a-f-]{36}$/i.test(id));
     response.attachment(`cutouts-${query.format}.zip`);
     (await this.photos.files(ids, query.format)).pipe(response);
   }
 
-  @Get(':id')
-  one(@Param('id', IdPipe) id: string) {
-    return this.photos.one(id);
+  @On('GET /api/photos/:id')
+  async one(@Call() { params }: CallOf<'GET /api/photos/:id'>) {
+    return shownPhoto(await this.photos.one(params.id));
   }
 
-  @Get(':id/file')
-  async file(
-    @Param('id', IdPipe) id: string,
-    @Query(validated(Joi.object({ format }))) query: { format: CutoutFormat },
-    @Res() response: Response,
-  ) {
-    const { name, mime, bytes } = await this.photos.file(id, query.format);
+  @On('GET /api/photos/:id/file')
+  async file(@Call() { params, query }: CallOf<'GET /api/photos/:id/file'>, @Res() response: Response) {
+    const { name, mime, bytes } = await this.photos.file(params.id, query.format);
     response.attachment(name).type(mime).send(bytes);
   }
 
-  @Get(':id/desk')
-  desk(@Param('id', IdPipe) id: string) {
-    return this.photos.desk(id);
+  @On('GET /api/photos/:id/desk')
+  desk(@Call() { params }: CallOf<'GET /api/photos/:id/desk'>) {
+    return this.photos.desk(params.id);
   }
 
-  @Put(':id/recipe')
-  save(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(saving)) body: { revision: number; recipe: unknown; history: History },
-  ) {
-    return this.photos.saveRecipe(id, body);
+  @On('PUT /api/photos/:id/recipe')
+  save(@Call() { params, body }: CallOf<'PUT /api/photos/:id/recipe'>) {
+    return this.photos.saveRecipe(params.id, body);
   }
 
-  @Post(':id/outlines')
+  @On('POST /api/photos/:id/outlines')
   async keepOutline(
-    @Param('id', IdPipe) id: string,
-    @Query(validated(outline)) { name, title }: { name: string; title: string },
+    @Call() { params, query: { name, title } }: CallOf<'POST /api/photos/:id/outlines'>,
     @Req() request: Request,
   ) {
-    return this.photos.keepOutline(id, title, name, await readBody(request, name));
+    return this.photos.keepOutline(params.id, title, name, await readBody(request, name));
   }
 
-  @Get(':id/outlines/:outline/svg')
-  @Header('Content-Type', 'image/svg+xml')
+  @On('GET /api/photos/:id/outlines/:outline/svg')
   async outlineSvg(
-    @Param('id', IdPipe) id: string,
-    @Param('outline', IdPipe) outlineId: string,
+    @Call() { params }: CallOf<'GET /api/photos/:id/outlines/:outline/svg'>,
     @Res() response: Response,
   ) {
-    const { title, svg } = await this.photos.outlineSvg(id, outlineId);
-    response.attachment(`${title.replace(/[^\w-]+/g, '-')}.svg`).send(svg);
+    const { title, svg } = await this.photos.outlineSvg(params.id, params.outline);
+    response
+      .attachment(`${title.replace(/[^\w-]+/g, '-')}.svg`)
+      .type('image/svg+xml')
+      .send(svg);
   }
 
-  @Delete(':id/outlines/:outline')
-  async removeOutline(@Param('id', IdPipe) id: string, @Param('outline', IdPipe) outlineId: string) {
-    await this.photos.removeOutline(id, outlineId);
-    return { removed: outlineId };
+  @On('DELETE /api/photos/:id/outlines/:outline')
+  async removeOutline(@Call() { params }: CallOf<'DELETE /api/photos/:id/outlines/:outline'>) {
+    await this.photos.removeOutline(params.id, params.outline);
+    return { removed: params.outline };
   }
 
-  @Post(':id/replace')
+  @On('POST /api/photos/:id/replace')
   async replace(
-    @Param('id', IdPipe) id: string,
-    @Query(validated(named)) { name }: { name: string },
+    @Call() { params, query: { name } }: CallOf<'POST /api/photos/:id/replace'>,
     @Req() request: Request,
   ) {
-    return this.photos.replace(id, name, await readBody(request, name));
+    return shownPhoto(await this.photos.replace(params.id, name, await readBody(request, name)));
   }
 
-  @Delete(':id')
-  async remove(@Param('id', IdPipe) id: string) {
+  @On('DELETE /api/photos/:id')
+  async remove(@Call() { params: { id } }: CallOf<'DELETE /api/photos/:id'>) {
     await this.photos.remove(id);
     return { removed: id };
   }

@@ -8,6 +8,8 @@ import {
 } from '@nestjs/common';
 import { and, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
+import type { CallOf } from '@scenograph/contract';
+import type { CutoutFormat } from '@scenograph/contract/types';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import { mapRecipe, readRecipe, storedRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Tidy } from '@scenograph/core/retouch/tidy';
@@ -25,13 +27,17 @@ import {
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
-import { listings, outlines, photos, shots, variants, type History } from '../database/schema';
+import { shown } from '../database/rows';
+import type { History } from '@scenograph/contract/types';
+import { listings, outlines, photos, shots, variants } from '../database/schema';
 import { announce } from '../events/events';
 import { QUEUE, type Queue } from '../jobs/queue';
-import { cutoutFile, zipOfCutouts, type CutoutFile, type CutoutFormat } from './cutout-file';
+import { cutoutFile, zipOfCutouts, type CutoutFile } from './cutout-file';
 import { recipeKey } from './make-cutout';
 
 export type Photo = typeof photos.$inferSelect;
+/** What a photo's adjustments were. */
+type PhotoTidy = CallOf<'POST /api/photos/tidy/restore'>['body']['photos'][number];
 
 @Injectable()
 export class PhotosService {
@@ -44,13 +50,13 @@ export class PhotosService {
 
   /** Without recipes and histories, which only the desk needs. */
   async list() {
-    const { recipeHistory: _history, ...columns } = getTableColumns(photos);
+    const { recipeHistory: _, ...columns } = getTableColumns(photos);
     const rows = await this.db
       .select(columns)
       .from(photos)
       .where(eq(photos.workspaceId, WORKSPACE))
       .orderBy(desc(photos.createdAt));
-    return rows.map(({ recipe, ...photo }) => ({ ...photo, inUse: inUse({ ...photo, recipe }) }));
+    return rows.map((row) => shownPhoto({ ...row, recipeHistory: null }));
   }
 
   async one(id: string): Promise<Photo> {
@@ -331,10 +337,10 @@ export class PhotosService {
   }
 }
 
-/** What a photo's tidying was. */
-export interface PhotoTidy {
-  id: string;
-  tidy: Tidy;
+/** A photo as it is sent: its corrections and their history are the desk's. */
+export function shownPhoto(photo: Photo) {
+  const { recipe: _, recipeHistory: __, recipeRevision: ___, ...rest } = shown(photo);
+  return { ...rest, inUse: inUse(photo) };
 }
 
 /** The full-size cutout was made by the recipe as it stands; older cutouts do not say, and are taken to be. */

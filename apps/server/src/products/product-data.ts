@@ -1,21 +1,11 @@
+import type { Variant } from '@scenograph/contract/types';
 import type { BrandKit } from '@scenograph/core/brand/kit';
-import type { ProductData } from '@scenograph/core/data/product-data';
-import type { Pose } from '@scenograph/core/stage/stand';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/database';
 import { kitOf } from '../brand/brand.service';
 import { artworks, photos, products, variants } from '../database/schema';
 
-export interface VariantWithData {
-  id: string;
-  productId: string;
-  photoId: string | null;
-  artworkId: string | null;
-  pose: Pose;
-  /** Probability that the automatic cutout is right; null where there is none or a person has accepted it. */
-  cutoutConfidence: number | null;
-  data: ProductData;
-}
+export type VariantWithData = Variant;
 
 /**
  * Products' variants with what shots may be bound to, in their order.

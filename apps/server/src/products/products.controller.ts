@@ -1,75 +1,13 @@
-import {
-  Body,
-  Controller,
-  Get,
-  Inject,
-  NotFoundException,
-  Param,
-  Patch,
-  Post,
-  Query,
-  Res,
-} from '@nestjs/common';
-import {
-  currencySchema,
-  fieldsSchema,
-  inkSchema,
-  LIMITS,
-  priceSchema,
-  skuSchema,
-} from '@scenograph/core/table/variant-row';
+import { Controller, Inject, NotFoundException, Res } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Response } from 'express';
-import Joi from 'joi';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
+import { shown } from '../database/rows';
 import { products, variants } from '../database/schema';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
+import { Call, On } from '../http/route';
 import { brandApart, variantsOf } from './product-data';
-import { VariantsService, type DataChange, type NewVariant, type VariantPatch } from './variants.service';
-
-const millimetres = Joi.number().greater(0).max(20000).allow(null);
-
-const productPatch = Joi.object({
-  title: Joi.string().trim().min(1).max(200),
-  widthMm: millimetres,
-  heightMm: millimetres,
-  depthMm: millimetres,
-  pose: Joi.string().valid('stand', 'flat'),
-}).min(1);
-
-const title = Joi.string().trim().allow('').max(LIMITS.title);
-const id = Joi.string().uuid().allow(null);
-const own = {
-  price: priceSchema,
-  currency: currencySchema,
-  fields: fieldsSchema,
-  photoId: id,
-  artworkId: id,
-  ink: inkSchema,
-};
-const variantPatch = Joi.object({ title, sku: skuSchema.optional(), ...own }).min(1);
-const newVariant = Joi.object({
-  title: title.default(''),
-  sku: skuSchema,
-  ...own,
-  price: priceSchema.default(null),
-  currency: currencySchema.default('GBP'),
-});
-const batch = Joi.object({
-  label: Joi.string().trim().min(1).max(120).required(),
-  set: Joi.array()
-    .items(Joi.object({ id: Joi.string().uuid().required(), patch: variantPatch.required() }))
-    .max(LIMITS.variants)
-    .default([]),
-  add: Joi.array().items(newVariant).max(LIMITS.variants).default([]),
-  remove: Joi.array().items(Joi.string().uuid()).max(LIMITS.variants).default([]),
-});
-const page = Joi.object({
-  limit: Joi.number().integer().min(1).max(2000).default(100),
-  search: Joi.string().trim().max(100).allow('').default(''),
-});
-const way = Joi.object({ way: Joi.string().valid('undo', 'redo').required() });
+import { VariantsService } from './variants.service';
 
 /** Products whose title, or the SKU of one of whose variants, holds some words. */
 const matching = (search: string) =>
@@ -80,7 +18,7 @@ const matching = (search: string) =>
 /** Variants of each product that are sent with the list of all. */
 const LISTED = 12;
 
-@Controller('api')
+@Controller()
 export class ProductsController {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
@@ -88,8 +26,8 @@ export class ProductsController {
   ) {}
 
   /** Products in pages, with their first variants; the brand comes once beside them. */
-  @Get('products')
-  async list(@Query(validated(page)) { limit, search }: { limit: number; search: string }) {
+  @On('GET /api/products')
+  async list(@Call() { query: { limit, search } }: CallOf<'GET /api/products'>) {
     const found = and(eq(products.workspaceId, WORKSPACE), matching(search));
     const [rows, [{ total }]] = await Promise.all([
       this.db
@@ -108,11 +46,11 @@ export class ProductsController {
     const { brand, variants: all } = brandApart(await variantsOf(this.db, ids, LISTED));
     const own = new Map<string, typeof all>(ids.map((id) => [id, []]));
     for (const v of all) own.get(v.productId)!.push(v);
-    return { brand, total, products: rows.map((p) => ({ ...p, variants: own.get(p.id)! })) };
+    return { brand, total, products: rows.map((p) => ({ ...shown(p), variants: own.get(p.id)! })) };
   }
 
   /** All products by name only. */
-  @Get('products/titles')
+  @On('GET /api/products/titles')
   titles() {
     return this.db
       .select({ id: products.id, title: products.title })
@@ -121,28 +59,25 @@ export class ProductsController {
       .orderBy(asc(products.createdAt));
   }
 
-  @Patch('products/:id')
-  async change(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(productPatch)) patch: Partial<typeof products.$inferInsert>,
-  ) {
+  @On('PATCH /api/products/:id')
+  async change(@Call() { params: { id }, body: patch }: CallOf<'PATCH /api/products/:id'>) {
     const [changed] = await this.db
       .update(products)
       .set(patch)
       .where(and(eq(products.id, id), eq(products.workspaceId, WORKSPACE)))
       .returning();
     if (!changed) throw new NotFoundException('This product is not here any more.');
-    return changed;
+    return shown(changed);
   }
 
-  @Get('products/:id')
-  one(@Param('id', IdPipe) id: string) {
-    return this.data.product(id);
+  @On('GET /api/products/:id')
+  async one(@Call() { params }: CallOf<'GET /api/products/:id'>) {
+    return shown(await this.data.product(params.id));
   }
 
-  @Post('products/:id/variants')
-  async add(@Param('id', IdPipe) id: string, @Body(validated(newVariant)) body: NewVariant) {
-    const { added } = await this.data.change(id, {
+  @On('POST /api/products/:id/variants')
+  async add(@Call() { params, body }: CallOf<'POST /api/products/:id/variants'>) {
+    const { added } = await this.data.change(params.id, {
       label: 'Add a variant',
       set: [],
       add: [body],
@@ -151,8 +86,8 @@ export class ProductsController {
     return added[0];
   }
 
-  @Patch('variants/:id')
-  async changeVariant(@Param('id', IdPipe) id: string, @Body(validated(variantPatch)) patch: VariantPatch) {
+  @On('PATCH /api/variants/:id')
+  async changeVariant(@Call() { params: { id }, body: patch }: CallOf<'PATCH /api/variants/:id'>) {
     const variant = await this.data.variant(id);
     const set = [{ id, patch }];
     await this.data.change(variant.productId, { label: 'Change a variant', set, add: [], remove: [] });
@@ -160,19 +95,19 @@ export class ProductsController {
   }
 
   /** Many changes of a product's variants as one step: all or none. */
-  @Post('products/:id/variants/batch')
-  batch(@Param('id', IdPipe) id: string, @Body(validated(batch)) body: DataChange) {
-    return this.data.change(id, body);
+  @On('POST /api/products/:id/variants/batch')
+  batch(@Call() { params, body }: CallOf<'POST /api/products/:id/variants/batch'>) {
+    return this.data.change(params.id, body);
   }
 
-  @Post('products/:id/turn')
-  turn(@Param('id', IdPipe) id: string, @Body(validated(way)) body: { way: 'undo' | 'redo' }) {
-    return this.data.turn(id, body.way);
+  @On('POST /api/products/:id/turn')
+  turn(@Call() { params, body }: CallOf<'POST /api/products/:id/turn'>) {
+    return this.data.turn(params.id, body.way);
   }
 
-  @Get('products/:id/table.csv')
-  async table(@Param('id', IdPipe) id: string, @Res() response: Response) {
-    const { name, text } = await this.data.table(id);
+  @On('GET /api/products/:id/table.csv')
+  async table(@Call() { params }: CallOf<'GET /api/products/:id/table.csv'>, @Res() response: Response) {
+    const { name, text } = await this.data.table(params.id);
     response
       .set({
         'Content-Type': 'text/csv; charset=utf-8',

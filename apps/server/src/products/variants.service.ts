@@ -1,4 +1,5 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import { plainName } from '@scenograph/core/spec/file-name';
 import { LIMITS, type VariantRow } from '@scenograph/core/table/variant-row';
 import { writeTable } from '@scenograph/core/table/write-table';
@@ -11,17 +12,7 @@ import { announce } from '../events/events';
 import { variantsOf } from './product-data';
 
 type Variant = typeof variants.$inferSelect;
-export type VariantPatch = Partial<
-  Pick<Variant, 'title' | 'sku' | 'price' | 'currency' | 'fields' | 'photoId' | 'artworkId' | 'ink'>
->;
-export type NewVariant = VariantPatch & { sku: string; title: string };
-
-export interface DataChange {
-  label: string;
-  set: { id: string; patch: VariantPatch }[];
-  add: NewVariant[];
-  remove: string[];
-}
+type DataChange = CallOf<'POST /api/products/:id/variants/batch'>['body'];
 
 /** Rows of a step, whole, by variant; null where the variant was not there. */
 type Rows = Record<string, Variant | null>;
@@ -86,8 +77,6 @@ export class VariantsService {
       }
       let position = (present.at(-1)?.position ?? -1) + 1;
       const added: Variant[] = add.map((values) => ({
-        price: null,
-        currency: 'GBP',
         fields: {},
         photoId: null,
         artworkId: null,

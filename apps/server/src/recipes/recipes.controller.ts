@@ -1,61 +1,50 @@
-import { Body, Controller, Delete, Get, Inject, Param, Post, Put } from '@nestjs/common';
-import Joi from 'joi';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
+import { Controller, Inject } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
+import { shown } from '../database/rows';
+import { Call, On } from '../http/route';
 import { RecipesService } from './recipes.service';
 
-const title = Joi.string().trim().min(1).max(120).required();
-const steps = Joi.array().required();
-const add = Joi.object({ title, steps });
-const save = Joi.object({ revision: Joi.number().integer().min(1).required(), title, steps });
-const chosen = Joi.object({
-  productIds: Joi.array().items(Joi.string().uuid()).min(1).max(2000).unique().required(),
-});
-
-@Controller('api/recipes')
+@Controller()
 export class RecipesController {
   constructor(@Inject(RecipesService) private readonly recipes: RecipesService) {}
 
-  @Get()
-  list() {
-    return this.recipes.list();
+  @On('GET /api/recipes')
+  async list() {
+    return (await this.recipes.list()).map(shown);
   }
 
-  @Post()
-  add(@Body(validated(add)) body: { title: string; steps: unknown }) {
-    return this.recipes.add(body);
+  @On('POST /api/recipes')
+  async add(@Call() { body }: CallOf<'POST /api/recipes'>) {
+    return shown(await this.recipes.add(body));
   }
 
-  @Get(':id')
-  one(@Param('id', IdPipe) id: string) {
-    return this.recipes.one(id);
+  @On('GET /api/recipes/:id')
+  async one(@Call() { params }: CallOf<'GET /api/recipes/:id'>) {
+    return shown(await this.recipes.one(params.id));
   }
 
-  @Put(':id')
-  save(
-    @Param('id', IdPipe) id: string,
-    @Body(validated(save)) body: { revision: number; title: string; steps: unknown },
-  ) {
-    return this.recipes.save(id, body);
+  @On('PUT /api/recipes/:id')
+  async save(@Call() { params, body }: CallOf<'PUT /api/recipes/:id'>) {
+    return shown(await this.recipes.save(params.id, body));
   }
 
-  @Delete(':id')
-  remove(@Param('id', IdPipe) id: string) {
-    return this.recipes.remove(id);
+  @On('DELETE /api/recipes/:id')
+  remove(@Call() { params }: CallOf<'DELETE /api/recipes/:id'>) {
+    return this.recipes.remove(params.id);
   }
 
-  @Post(':id/estimate')
-  estimate(@Param('id', IdPipe) id: string, @Body(validated(chosen)) body: { productIds: string[] }) {
-    return this.recipes.estimate(id, body.productIds);
+  @On('POST /api/recipes/:id/estimate')
+  estimate(@Call() { params, body }: CallOf<'POST /api/recipes/:id/estimate'>) {
+    return this.recipes.estimate(params.id, body.productIds);
   }
 
-  @Post(':id/run')
-  run(@Param('id', IdPipe) id: string, @Body(validated(chosen)) body: { productIds: string[] }) {
-    return this.recipes.run(id, body.productIds);
+  @On('POST /api/recipes/:id/run')
+  run(@Call() { params, body }: CallOf<'POST /api/recipes/:id/run'>) {
+    return this.recipes.run(params.id, body.productIds);
   }
 
-  @Post(':id/cancel')
-  cancel(@Param('id', IdPipe) id: string) {
-    return this.recipes.cancel(id);
+  @On('POST /api/recipes/:id/cancel')
+  async cancel(@Call() { params }: CallOf<'POST /api/recipes/:id/cancel'>) {
+    return shown(await this.recipes.cancel(params.id));
   }
 }

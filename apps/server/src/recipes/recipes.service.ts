@@ -6,6 +6,7 @@ import {
   UnprocessableEntityException,
 } from '@nestjs/common';
 import { readSteps, type RecipeStep } from '@scenograph/core/recipe/recipe';
+import type { ResultOf } from '@scenograph/contract';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
@@ -46,10 +47,7 @@ export class RecipesService {
       .innerJoin(products, eq(products.id, recipeResults.productId))
       .where(eq(recipeResults.recipeId, id))
       .orderBy(products.title);
-    const byProduct = new Map<
-      string,
-      { productId: string; product: string; steps: Record<string, unknown> }
-    >();
+    const byProduct = new Map<string, ResultOf<'GET /api/recipes/:id'>['products'][number]>();
     for (const { result, product } of results) {
       const entry = byProduct.get(result.productId) ?? { productId: result.productId, product, steps: {} };
       const { state, made, says, updatedAt } = result;

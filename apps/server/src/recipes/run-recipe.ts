@@ -113,10 +113,18 @@ async function carryOut(
     case 'deliver': {
       const listingId = (await listingFor(db, steps, productId)).id;
       const { made: earlier } = { made: before };
-      const estimate = await context.deliveries.estimate({ listingIds: [listingId], which: 'changed' });
+      const estimate = await context.deliveries.estimate({
+        listingIds: [listingId],
+        which: 'changed',
+        priority: 0,
+      });
       if (!estimate.pictures)
         return { made: { listing: listingId, ...earlier }, says: 'Every picture is up to date.' };
-      const order = await context.deliveries.order({ listingIds: [listingId], which: 'changed' });
+      const order = await context.deliveries.order({
+        listingIds: [listingId],
+        which: 'changed',
+        priority: 0,
+      });
       return {
         made: { listing: listingId, delivery: order.id },
         says: `${order.total} picture${order.total === 1 ? '' : 's'} ordered.`,

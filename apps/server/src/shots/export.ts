@@ -1,15 +1,7 @@
 import { UnprocessableEntityException } from '@nestjs/common';
-import type { Format } from '@scenograph/core/spec/slot';
+import type { CallOf } from '@scenograph/contract';
 
-export interface ExportRequest {
-  slot?: string;
-  variant?: string;
-  /** Pixels. */
-  width: number;
-  /** Pixels an inch, written into the file. */
-  density: number;
-  format: Format;
-}
+export type ExportRequest = CallOf<'GET /api/shots/:id/export'>['query'];
 
 /** A picture may have so many pixels. */
 const MOST_PIXELS = 80_000_000;

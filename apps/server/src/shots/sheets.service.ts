@@ -1,14 +1,9 @@
 import { createHash } from 'node:crypto';
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { eq } from 'drizzle-orm';
+import type { CallOf } from '@scenograph/contract';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
-import {
-  MOST_ON_PAGE,
-  optionSheet,
-  proofSheet,
-  type PageName,
-  type SheetPicture,
-} from '@scenograph/core/delivery/sheets';
+import { MOST_ON_PAGE, optionSheet, proofSheet, type SheetPicture } from '@scenograph/core/delivery/sheets';
 import { resolveBase, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { takeOption } from '@scenograph/core/surface/options';
 import { encodePicture } from '@scenograph/host-node/encode';
@@ -20,19 +15,7 @@ import { DATABASE, type Database } from '../database/database';
 import { pictures } from '../database/schema';
 import { ShotsService } from './shots.service';
 
-export interface ProofRequest {
-  page: PageName;
-  format: 'pdf' | 'png';
-  title: string;
-  options: string[];
-  prices: string[];
-  notes: string;
-  foot: string;
-  /** A picture of the library as the maker's logo, by id; null for none. */
-  logo: string | null;
-  /** Options by id; the shot as it is where none are named. */
-  show: string[];
-}
+type ProofRequest = CallOf<'POST /api/shots/:id/proof'>['body'];
 
 /** Pictures on sheets are painted so wide at most. */
 const PICTURE_WIDTH = 1400;

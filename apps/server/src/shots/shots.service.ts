@@ -1,6 +1,6 @@
 import type { Piscina } from 'piscina';
 import { THREADS } from '../jobs/paint-threads';
-import type { Trial, TrialResult } from '../jobs/trials';
+import type { TrialResult } from '../jobs/trials';
 import { keepsFiles } from './tried-files';
 import { exportScale, type ExportRequest } from './export';
 import {
@@ -10,6 +10,7 @@ import {
   NotFoundException,
   UnprocessableEntityException,
 } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
@@ -21,17 +22,14 @@ import yazl from 'yazl';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
-import { listings, shots, type History } from '../database/schema';
+import type { History } from '@scenograph/contract/types';
+import { listings, shots } from '../database/schema';
 import { announce } from '../events/events';
 import { slotsOf } from '../listings/slots-of';
 import { variantsOf } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
 
-export interface TrialsRequest {
-  slot: string;
-  variant?: string;
-  trials: Trial[];
-}
+type TrialsRequest = CallOf<'POST /api/shots/:id/trials'>['body'];
 
 @Injectable()
 export class ShotsService {

@@ -1,40 +1,38 @@
-import { Body, Controller, Delete, Get, Inject, Param, Post, Put, Res } from '@nestjs/common';
+import { Controller, Inject, Res } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import type { Response } from 'express';
-import Joi from 'joi';
 import { DATABASE, type Database } from '../database/database';
-import { validated } from '../http/validate';
+import { Call, On } from '../http/route';
 import { allSheets, SpecSheetsService } from './spec-sheets.service';
 
-const save = Joi.object({
-  version: Joi.number().integer().min(1).required(),
-  sheet: Joi.object().unknown(true).required(),
-});
-
-@Controller('api/spec-sheets')
+@Controller()
 export class SpecSheetsController {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(SpecSheetsService) private readonly sheets: SpecSheetsService,
   ) {}
 
-  @Get()
+  @On('GET /api/spec-sheets')
   list() {
     return allSheets(this.db);
   }
 
-  @Post()
-  add(@Body() sheet: unknown) {
-    return this.sheets.add(sheet);
+  @On('POST /api/spec-sheets')
+  add(@Call() { body }: CallOf<'POST /api/spec-sheets'>) {
+    return this.sheets.add(body);
   }
 
-  @Get(':id')
-  one(@Param('id') id: string) {
-    return this.sheets.history(id);
+  @On('GET /api/spec-sheets/:sheet')
+  one(@Call() { params }: CallOf<'GET /api/spec-sheets/:sheet'>) {
+    return this.sheets.history(params.sheet);
   }
 
-  @Get(':id/sheet.json')
-  async file(@Param('id') id: string, @Res() response: Response) {
-    const sheet = await this.sheets.one(id);
+  @On('GET /api/spec-sheets/:sheet/sheet.json')
+  async file(
+    @Call() { params }: CallOf<'GET /api/spec-sheets/:sheet/sheet.json'>,
+    @Res() response: Response,
+  ) {
+    const sheet = await this.sheets.one(params.sheet);
     response
       .set({
         'Content-Type': 'application/json',
@@ -43,13 +41,13 @@ export class SpecSheetsController {
       .send(`${JSON.stringify(sheet, null, 2)}\n`);
   }
 
-  @Put(':id')
-  save(@Param('id') id: string, @Body(validated(save)) body: { version: number; sheet: unknown }) {
-    return this.sheets.save(id, body.version, body.sheet);
+  @On('PUT /api/spec-sheets/:sheet')
+  save(@Call() { params, body }: CallOf<'PUT /api/spec-sheets/:sheet'>) {
+    return this.sheets.save(params.sheet, body.version, body.sheet);
   }
 
-  @Delete(':id')
-  remove(@Param('id') id: string) {
-    return this.sheets.remove(id);
+  @On('DELETE /api/spec-sheets/:sheet')
+  remove(@Call() { params }: CallOf<'DELETE /api/spec-sheets/:sheet'>) {
+    return this.sheets.remove(params.sheet);
   }
 }

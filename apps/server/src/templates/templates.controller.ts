@@ -1,61 +1,39 @@
-import { Body, Controller, Delete, Get, Inject, NotFoundException, Param, Post } from '@nestjs/common';
+import { Controller, Inject, NotFoundException } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import { DESIGNS } from '@scenograph/core/templates/designs';
-import { PURPOSES, SEASONS, type Purpose, type Season } from '@scenograph/core/templates/template';
 import { desc, eq } from 'drizzle-orm';
-import Joi from 'joi';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
+import { shown } from '../database/rows';
 import { templates } from '../database/schema';
-import { IdPipe } from '../http/id-pipe';
-import { validated } from '../http/validate';
+import { Call, On } from '../http/route';
 import { readOrRefuse } from '../listings/listings.service';
 
-const newTemplate = Joi.object({
-  title: Joi.string().trim().min(1).max(120).required(),
-  purpose: Joi.string()
-    .valid(...PURPOSES)
-    .allow(null)
-    .required(),
-  season: Joi.string()
-    .valid(...SEASONS)
-    .allow(null)
-    .required(),
-  document: Joi.object().unknown(true).required(),
-});
-
 /** Templates: the designs that ship, and one's own. */
-@Controller('api/templates')
+@Controller()
 export class TemplatesController {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
-  @Get()
+  @On('GET /api/templates')
   async list() {
     const own = await this.db
       .select()
       .from(templates)
       .where(eq(templates.workspaceId, WORKSPACE))
       .orderBy(desc(templates.createdAt));
-    return [...own.map((t) => ({ ...t, own: true })), ...DESIGNS.map((t) => ({ ...t, own: false }))];
+    return [...own.map((t) => ({ ...shown(t), own: true })), ...DESIGNS.map((t) => ({ ...t, own: false }))];
   }
 
-  @Post()
-  async keep(
-    @Body(validated(newTemplate))
-    body: {
-      title: string;
-      purpose: Purpose | null;
-      season: Season | null;
-      document: unknown;
-    },
-  ) {
+  @On('POST /api/templates')
+  async keep(@Call() { body }: CallOf<'POST /api/templates'>) {
     const [made] = await this.db
       .insert(templates)
       .values({ ...body, workspaceId: WORKSPACE, document: readOrRefuse(body.document) })
       .returning();
-    return { ...made, own: true };
+    return { ...shown(made), own: true };
   }
 
-  @Delete(':id')
-  async remove(@Param('id', IdPipe) id: string) {
+  @On('DELETE /api/templates/:id')
+  async remove(@Call() { params: { id } }: CallOf<'DELETE /api/templates/:id'>) {
     const [gone] = await this.db.delete(templates).where(eq(templates.id, id)).returning();
     if (!gone) throw new NotFoundException('This template is not here any more.');
     return { removed: id };

@@ -1,5 +1,5 @@
 import { say } from '../ui/notices';
-import { refresh, sendFile, type Artwork } from './client';
+import { refresh, type Artwork, upload } from './client';
 
 /** Files that a design may come as. */
 export const ARTWORK_FILES = '.svg,image/svg+xml,image/png,image/jpeg,image/webp';
@@ -9,11 +9,7 @@ export async function bringInArtwork(files: File[]): Promise<Artwork[]> {
   const taken: Artwork[] = [];
   for (const file of files)
     try {
-      const made = await sendFile<Artwork>(
-        `/api/artwork?name=${encodeURIComponent(file.name)}`,
-        file,
-        () => undefined,
-      );
+      const made = await upload('POST /api/artwork', { query: { name: file.name }, file });
       for (const note of made.notes) say('look', `${made.title}: ${note}.`);
       taken.push(made);
     } catch (e) {

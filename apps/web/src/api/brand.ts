@@ -1,30 +1,13 @@
 import { EMPTY_KIT, type BrandKit } from '@scenograph/core/brand/kit';
-import type { Template } from '@scenograph/core/templates/template';
 import { FONTS, ownFontId } from '@scenograph/core/type/catalogue';
 import { say } from '../ui/notices';
-import { refresh, sendFile, useServer } from './client';
-
-export interface StoredKit {
-  kit: BrandKit;
-  revision: number;
-  /** How many changes can be undone. */
-  steps: number;
-}
-
-export interface OwnFont {
-  id: string;
-  family: string;
-  style: string;
-  hash: string;
-}
-
-export type ListedTemplate = Template & { own: boolean };
+import { refresh, upload, useRoute, type OwnFont } from './client';
 
 export const FONT_FILES = '.ttf,.otf,.woff,.woff2';
 
 /** The brand kit as the server has it now. */
 export function useKit(): BrandKit {
-  return useServer<StoredKit>('/api/brand').data?.kit ?? EMPTY_KIT;
+  return useRoute('GET /api/brand').data?.kit ?? EMPTY_KIT;
 }
 
 export interface FontChoice {
@@ -34,7 +17,7 @@ export interface FontChoice {
 
 /** Every font that can be chosen: those that ship, then one's own. */
 export function useFonts(): FontChoice[] {
-  const { data: own } = useServer<OwnFont[]>('/api/fonts');
+  const { data: own } = useRoute('GET /api/fonts');
   return [
     ...FONTS.map((f) => ({ value: f.id, title: `${f.family} ${f.style}, ${f.character}` })),
     ...(own ?? []).map((f) => ({ value: ownFontId(f.hash), title: `${f.family} ${f.style}, your own` })),
@@ -46,8 +29,7 @@ export async function bringInFonts(files: File[]): Promise<OwnFont[]> {
   const taken: OwnFont[] = [];
   for (const file of files)
     try {
-      const path = `/api/fonts?name=${encodeURIComponent(file.name)}`;
-      const font = await sendFile<OwnFont>(path, file, () => undefined);
+      const font = await upload('POST /api/fonts', { query: { name: file.name }, file });
       say('pass', `${font.family} ${font.style} can be used.`);
       taken.push(font);
     } catch (e) {

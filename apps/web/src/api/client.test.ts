@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { http, HttpResponse } from 'msw';
 import { server } from '../../test/server';
-import { request, sendFile, ServerRefusal } from './client';
+import { request, upload, ServerRefusal } from './client';
 
 const URL = 'http://localhost/api/shots/1';
 /** What is told of a request that failed. */
@@ -53,8 +53,14 @@ test('a server that is not there is said so', async () => {
 
 test('a file that is refused says why, also where the answer is a page', async () => {
   const file = new Blob(['x']);
-  server.use(http.post(URL, () => HttpResponse.json({ message: 'This file is empty.' }, { status: 400 })));
-  expect((await refusal(sendFile(URL, file, () => undefined))).message).toBe('This file is empty.');
-  server.use(http.post(URL, () => HttpResponse.html('<h1>no</h1>', { status: 504 })));
-  expect((await refusal(sendFile(URL, file, () => undefined))).message).toMatch(/504/);
+  server.use(
+    http.post('/api/pictures', () => HttpResponse.json({ message: 'This file is empty.' }, { status: 400 })),
+  );
+  expect((await refusal(upload('POST /api/pictures', { query: { name: 'a.png' }, file }))).message).toBe(
+    'This file is empty.',
+  );
+  server.use(http.post('/api/pictures', () => HttpResponse.html('<h1>no</h1>', { status: 504 })));
+  expect((await refusal(upload('POST /api/pictures', { query: { name: 'a.png' }, file }))).message).toMatch(
+    /504/,
+  );
 });

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { refresh, sendFile, type Photo } from './client';
+import { refresh, type Photo, upload } from './client';
 
 /** One file on its way in. */
 export interface Upload {
@@ -54,20 +54,20 @@ export function stopUpload(upload: Upload): void {
 function pump(): void {
   while (active < AT_ONCE) {
     const queue = useUploads.getState().list.filter((u) => u.state === 'waiting');
-    const upload = queue[queue.length - 1];
-    if (!upload) return;
+    const sending = queue[queue.length - 1];
+    if (!sending) return;
     active++;
-    change(upload.id, { state: 'sending' });
-    sendFile<Photo>(
-      `/api/photos?name=${encodeURIComponent(upload.name)}`,
-      upload.file,
-      (share) => change(upload.id, { share }),
-      upload.stop.signal,
-    )
-      .then((photo) => change(upload.id, { state: 'taken', photo, share: 1 }))
+    change(sending.id, { state: 'sending' });
+    upload('POST /api/photos', {
+      query: { name: sending.name },
+      file: sending.file,
+      onProgress: (share) => change(sending.id, { share }),
+      signal: sending.stop.signal,
+    })
+      .then((photo) => change(sending.id, { state: 'taken', photo, share: 1 }))
       .catch((error: Error) =>
-        change(upload.id, {
-          state: upload.stop.signal.aborted ? 'stopped' : 'refused',
+        change(sending.id, {
+          state: sending.stop.signal.aborted ? 'stopped' : 'refused',
           message: error.message,
         }),
       )

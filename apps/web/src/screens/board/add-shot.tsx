@@ -1,6 +1,6 @@
 import { fillTemplate } from '@scenograph/core/templates/fill';
-import type { ListedTemplate } from '../../api/brand';
-import { reducedUrl, refresh, request, useServer, type ListingDetail, type Scene } from '../../api/client';
+import type { ListedTemplate } from '../../api/client';
+import { reducedUrl, refresh, type ListingDetail, call, useRoute } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -14,13 +14,16 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
   const first = detail.variants.find((v) => v.data.cutout) ?? null;
   const use = async (t: ListedTemplate) => {
     try {
-      await request('POST', `/api/listings/${listingId}/shots/of-documents`, {
-        shots: [
-          {
-            title: t.title,
-            document: fillTemplate(t.document, first!.data, first!.pose, othersOf(detail, first!)),
-          },
-        ],
+      await call('POST /api/listings/:id/shots/of-documents', {
+        params: { id: listingId },
+        body: {
+          shots: [
+            {
+              title: t.title,
+              document: fillTemplate(t.document, first!.data, first!.pose, othersOf(detail, first!)),
+            },
+          ],
+        },
       });
       refresh('/api/listings');
       onClose();
@@ -28,10 +31,10 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
       say('stop', (e as Error).message);
     }
   };
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
+  const { data: scenes } = useRoute('GET /api/scenes');
   const add = async (body: { kind: 'white' | 'scene'; sceneId?: string }) => {
     try {
-      await request('POST', `/api/listings/${listingId}/shots`, body);
+      await call('POST /api/listings/:id/shots', { params: { id: listingId }, body });
       refresh('/api/listings');
       onClose();
     } catch (e) {

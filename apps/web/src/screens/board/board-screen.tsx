@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, refreshBoards, request, useServer, type Board, type ListingDetail } from '../../api/client';
+import { refresh, refreshBoards, type ListingDetail, useRoute, call } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, buttonClass, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
@@ -18,8 +18,8 @@ import { cellAt, placeOf, type Choice } from './choice';
 import { ShotsStrip } from './shots-strip';
 
 export function BoardScreen() {
-  const { id } = useParams();
-  const { data, error } = useServer<ListingDetail>(`/api/listings/${id}`);
+  const { id = '' } = useParams();
+  const { data, error } = useRoute('GET /api/listings/:id', { params: { id } });
   if (error || !data)
     return (
       <>
@@ -32,8 +32,8 @@ export function BoardScreen() {
 
 function ListingBoard({ detail }: { detail: ListingDetail }) {
   const { listing, variants: all, sheets, shots } = detail;
-  const base = `/api/listings/${listing.id}`;
-  const { data: board } = useServer<Board>(`${base}/board`);
+  const params = useMemo(() => ({ id: listing.id }), [listing.id]);
+  const { data: board } = useRoute('GET /api/listings/:id/board', { params });
   const [only, setOnly] = useState('all');
   const [requiredOnly, setRequiredOnly] = useState(false);
   const [search, setSearch] = useState('');
@@ -64,9 +64,9 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
   }, [all, search]);
   const rowOf = useMemo(() => new Map(board?.rows.map((r, i) => [r.variantId, i])), [board]);
 
-  const tell = useCallback(async (method: string, path: string, body: unknown) => {
+  const tell = useCallback(async <T extends object>(ask: () => Promise<T>): Promise<T | null> => {
     try {
-      const answer = await request<Record<string, unknown>>(method, path, body);
+      const answer = await ask();
       refresh('/api/listings');
       return answer;
     } catch (e) {
@@ -75,8 +75,9 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
     }
   }, []);
   const feed = useCallback(
-    (slot: string, shotId: string | null) => void tell('PUT', `${base}/feeds`, { slot, shotId }),
-    [tell, base],
+    (slot: string, shotId: string | null) =>
+      void tell(() => call('PUT /api/listings/:id/feeds', { params, body: { slot, shotId } })),
+    [tell, params],
   );
   const cells = useMemo(
     () =>
@@ -87,26 +88,26 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
     [choice, variants, columns],
   );
   const assign = async (shotId: string | null) => {
-    const done = await tell('PUT', `${base}/cells`, { cells, shotId });
+    const done = await tell(() => call('PUT /api/listings/:id/cells', { params, body: { cells, shotId } }));
     if (done) say('pass', `${cells.length} cell${cells.length === 1 ? '' : 's'} assigned.`);
   };
   const fill = useCallback(async () => {
-    const done = await tell('POST', `${base}/fill`, {});
+    const done = await tell(() => call('POST /api/listings/:id/fill', { params }));
     if (!done) return;
-    const { filled, left } = done as { filled: number; left: number };
+    const { filled, left } = done;
     say(
       left ? 'look' : 'pass',
       filled || left
         ? `${filled} slot${filled === 1 ? '' : 's'} filled by their rules${left ? `; ${left} that no shot suits` : ''}.`
         : 'Every slot has a shot already.',
     );
-  }, [tell, base]);
+  }, [tell, params]);
   const turn = useCallback(
     async (way: 'undo' | 'redo') => {
-      const done = await tell('POST', `${base}/turn`, { way });
-      if (done?.label) say('pass', `${way === 'undo' ? 'Undone' : 'Done again'}: ${String(done.label)}.`);
+      const done = await tell(() => call('POST /api/listings/:id/turn', { params, body: { way } }));
+      if (done?.label) say('pass', `${way === 'undo' ? 'Undone' : 'Done again'}: ${done.label}.`);
     },
-    [tell, base],
+    [tell, params],
   );
   const chooseBy = (value: string) => {
     const filter = FILTERS.find((f) => f.value === value);

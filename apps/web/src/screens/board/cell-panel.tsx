@@ -3,15 +3,7 @@ import { Link } from 'react-router';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { slotKey as keyOf } from '@scenograph/core/spec/slot';
-import {
-  blobUrl,
-  reducedUrl,
-  refresh,
-  request,
-  useServer,
-  type BoardCell,
-  type ListingDetail,
-} from '../../api/client';
+import { blobUrl, reducedUrl, refresh, type ListingDetail, call, useRoute } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -32,9 +24,11 @@ export function CellPanel({
   detail: ListingDetail;
   cell: { variantId: string; slotKey: string };
 }) {
-  const base = `/api/listings/${detail.listing.id}`;
-  const query = `variantId=${variantId}&slotKey=${encodeURIComponent(slotKey)}`;
-  const { data: cell } = useServer<BoardCell>(`${base}/cell?${query}`);
+  const { id } = detail.listing;
+  const { data: cell } = useRoute('GET /api/listings/:id/cell', {
+    params: { id },
+    query: { variantId, slotKey },
+  });
   const variant = detail.variants.find((v) => v.id === variantId)!;
   const { slot, sheet } = useMemo(
     () =>
@@ -70,13 +64,11 @@ export function CellPanel({
   };
   const waive = async (result: CheckResult, reason: string, all: boolean) => {
     try {
-      await request('POST', `${base}/waivers`, {
-        slotKey,
-        variantId: all ? null : variantId,
-        check: result.check,
-        reason,
+      await call('POST /api/listings/:id/waivers', {
+        params: { id },
+        body: { slotKey, variantId: all ? null : variantId, check: result.check, reason },
       });
-      refresh(base);
+      refresh(`/api/listings/${id}`);
       setWaiving(null);
     } catch (e) {
       say('stop', (e as Error).message);
@@ -84,8 +76,8 @@ export function CellPanel({
   };
   const withdraw = async (result: CheckResult) => {
     const waiver = cell?.waivers.find((w) => w.check === result.check);
-    if (waiver) await request('DELETE', `${base}/waivers/${waiver.id}`);
-    refresh(base);
+    if (waiver) await call('DELETE /api/listings/:id/waivers/:waiver', { params: { id, waiver: waiver.id } });
+    refresh(`/api/listings/${id}`);
   };
   const to = (place: string) =>
     `/listings/${detail.listing.id}/${place}?slot=${encodeURIComponent(slotKey)}&variant=${variantId}`;

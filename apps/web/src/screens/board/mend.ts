@@ -3,9 +3,8 @@ import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { applyFix } from '@scenograph/core/spec/checks/index';
 import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Slot } from '@scenograph/core/spec/slot';
-import { refresh, request } from '../../api/client';
+import { refresh, call } from '../../api/client';
 import { difference, KEPT_STEPS } from '../../documents/difference';
-import type { StoredShot } from '../stage/store';
 
 /**
  * Mends what a check found in a slot, on the shot as it is stored now; the step can be undone on the stage. A shot that
@@ -16,17 +15,20 @@ export async function mendFromBoard(
   { slotKey, slot, data }: { slotKey: string; slot: Slot; data: ProductData },
   result: CheckResult,
 ): Promise<void> {
-  const stored = await request<StoredShot>('GET', `/api/shots/${shotId}`);
+  const stored = await call('GET /api/shots/:id', { params: { id: shotId } });
   const before = stored.document;
   const resolved = resolveForSlot(before, slotKey, slot, data);
   const document = applyFix(result.check, before, resolved, slotKey, slot, result.about);
   const [forward, inverse] = difference(before, document);
   if (!forward.length) throw new Error('Nothing is left to mend: the shot was changed meanwhile.');
   const past = [...stored.history.past, { label: result.fix!.title, forward, inverse }].slice(-KEPT_STEPS);
-  await request('PUT', `/api/shots/${shotId}`, {
-    revision: stored.revision,
-    document,
-    history: { past, future: [] },
+  await call('PUT /api/shots/:id', {
+    params: { id: shotId },
+    body: {
+      revision: stored.revision,
+      document,
+      history: { past, future: [] },
+    },
   });
   refresh('/api/listings');
 }

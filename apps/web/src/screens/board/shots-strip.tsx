@@ -2,7 +2,7 @@ import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { resolveBase } from '@scenograph/core/shot/resolve';
-import { refresh, request, type ListingDetail, type ShotRow } from '../../api/client';
+import { refresh, type ListingDetail, type ShotRow, call } from '../../api/client';
 import { TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -33,9 +33,10 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
   const resolved = useMemo(() => resolveBase(shot.document, data), [shot.document, data]);
   const { canvas, size } = useThumbnail(resolved, 112, 70, inView);
   const [describing, setDescribing] = useState(false);
-  const act = async (method: string, path: string, body?: unknown) => {
+  const params = { id: shot.id };
+  const act = async (ask: () => Promise<unknown>) => {
     try {
-      await request(method, path, body);
+      await ask();
       refresh('/api/listings');
     } catch (e) {
       say('stop', (e as Error).message);
@@ -74,7 +75,7 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
             title="Copy this shot"
             aria-label={`Copy ${shot.title}`}
             className="text-ink-2 hover:text-ink p-1"
-            onClick={() => void act('POST', `/api/shots/${shot.id}/copy`, {})}
+            onClick={() => void act(() => call('POST /api/shots/:id/copy', { params, body: {} }))}
           >
             <Copy size={14} aria-hidden />
           </button>
@@ -84,7 +85,7 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
             aria-label={`Remove ${shot.title}`}
             disabled={shot.feeds.length > 0}
             className="text-ink-2 hover:text-ink p-1 disabled:opacity-40"
-            onClick={() => void act('DELETE', `/api/shots/${shot.id}`)}
+            onClick={() => void act(() => call('DELETE /api/shots/:id', { params }))}
           >
             <Trash2 size={14} aria-hidden />
           </button>
@@ -102,14 +103,15 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
               label="Name of the shot"
               value={shot.title}
               onCommit={(title) =>
-                title.trim() && void act('PATCH', `/api/shots/${shot.id}`, { title: title.trim() })
+                title.trim() &&
+                void act(() => call('PATCH /api/shots/:id', { params, body: { title: title.trim() } }))
               }
             />
             <TextField
               label="Alternative text"
               multiline
               value={shot.alt}
-              onCommit={(alt) => void act('PATCH', `/api/shots/${shot.id}`, { alt })}
+              onCommit={(alt) => void act(() => call('PATCH /api/shots/:id', { params, body: { alt } }))}
             />
           </div>
         </Dialog>

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { slotKey as keyOf, type Slot, type SpecSheet } from '@scenograph/core/spec/slot';
-import { useServer, type ListingDetail, type ShotRow, type Variant } from '../../api/client';
+import { type ListingDetail, type ShotRow, type Variant, useRoute } from '../../api/client';
 
 export interface OpenCell {
   detail: ListingDetail;
@@ -17,9 +17,9 @@ export interface OpenCell {
 
 /** The cell that a screen's address names: a slot and a variant of a listing; the first of each otherwise. */
 export function useCell(): { cell: OpenCell | null; error: Error | undefined } {
-  const { id } = useParams();
+  const { id = '' } = useParams();
   const [params, setParams] = useSearchParams();
-  const { data: detail, error } = useServer<ListingDetail>(`/api/listings/${id}`);
+  const { data: detail, error } = useRoute('GET /api/listings/:id', { params: { id } });
   const wanted = params.get('slot');
   const wantedVariant = params.get('variant');
   const cell = useMemo<OpenCell | null>(() => {

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import { useServer, type ListingDetail } from '../../api/client';
+import { type ListingDetail, useRoute } from '../../api/client';
 
 /** Pixel sizes of the listing's cutouts and of the library's pictures, by hash. */
 export function useKnownSizes(detail: ListingDetail): ReadonlyMap<string, { width: number; height: number }> {
-  const { data: pictures } = useServer<{ picture: string; width: number; height: number }[]>('/api/pictures');
+  const { data: pictures } = useRoute('GET /api/pictures');
   return useMemo(() => {
     const map = new Map<string, { width: number; height: number }>();
     for (const { data } of detail.variants) {

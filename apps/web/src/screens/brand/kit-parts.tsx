@@ -2,8 +2,8 @@ import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { BrandKit, BrandLogo } from '@scenograph/core/brand/kit';
 import { NO_EFFECTS } from '@scenograph/core/raster/effects';
-import { bringInFonts, FONT_FILES, useFonts, type OwnFont } from '../../api/brand';
-import { reducedUrl, refresh, request, sendFile, useServer, type Picture } from '../../api/client';
+import { bringInFonts, FONT_FILES, useFonts } from '../../api/brand';
+import { reducedUrl, refresh, call, upload, useRoute } from '../../api/client';
 import { Button, ColourField, IconButton, Select, TextField } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
@@ -138,11 +138,7 @@ export function Logos({ kit, change }: Part) {
   const { logos } = kit;
   const take = async (logo: BrandLogo, ground: 'light' | 'dark', [file]: File[]) => {
     try {
-      const made = await sendFile<Picture>(
-        `/api/pictures?name=${encodeURIComponent(file.name)}`,
-        file,
-        () => undefined,
-      );
+      const made = await upload('POST /api/pictures', { query: { name: file.name }, file });
       const { picture, width, height } = made;
       refresh('/api/pictures');
       change({ logos: changed(logos, logo.id, { [ground]: { picture, width, height } }) });
@@ -212,10 +208,10 @@ export function Logos({ kit, change }: Part) {
 export function Fonts({ kit, change }: Part) {
   const { fonts } = kit;
   const all = useFonts();
-  const { data: own } = useServer<OwnFont[]>('/api/fonts');
+  const { data: own } = useRoute('GET /api/fonts');
   const remove = async (id: string) => {
     try {
-      await request('DELETE', `/api/fonts/${id}`);
+      await call('DELETE /api/fonts/:id', { params: { id } });
     } catch (e) {
       say('stop', (e as Error).message);
     }

@@ -1,16 +1,15 @@
 import { mutate } from 'swr';
 import type { BrandKit } from '@scenograph/core/brand/kit';
-import type { StoredKit } from '../../api/brand';
-import { refresh, request, ServerRefusal, useServer } from '../../api/client';
+import { call, refresh, ServerRefusal, useRoute, type StoredKit } from '../../api/client';
 import { say } from '../../ui/notices';
 
 /** The kit on the screen: every change is stored at once, and can be taken back, also after a reload. */
 export function useBrand() {
-  const { data, error } = useServer<StoredKit>('/api/brand');
-  const send = async (method: 'PUT' | 'POST', path: string, body: object) => {
+  const { data, error } = useRoute('GET /api/brand');
+  const send = async (ask: (revision: number) => Promise<StoredKit>) => {
     if (!data) return;
     try {
-      const saved = await request<StoredKit>(method, path, { revision: data.revision, ...body });
+      const saved = await ask(data.revision);
       await mutate('/api/brand', saved, { revalidate: false });
       refresh('/api/listings', '/api/products');
     } catch (e) {
@@ -27,8 +26,8 @@ export function useBrand() {
       if (!data) return;
       const kit = { ...data.kit, ...next };
       await mutate('/api/brand', { ...data, kit }, { revalidate: false });
-      await send('PUT', '/api/brand', { kit });
+      await send((revision) => call('PUT /api/brand', { body: { revision, kit } }));
     },
-    undo: () => send('POST', '/api/brand/undo', {}),
+    undo: () => send((revision) => call('POST /api/brand/undo', { body: { revision } })),
   };
 }

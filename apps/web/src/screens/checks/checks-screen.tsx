@@ -10,7 +10,7 @@ import {
 } from 'chart.js';
 import { Bar } from 'react-chartjs-2';
 import { useParams } from 'react-router';
-import { useServer, type BoardSummary, type ListingDetail } from '../../api/client';
+import { type BoardSummary, useRoute } from '../../api/client';
 import { Trouble, Waiting } from '../../ui/states';
 import { bytesText } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
@@ -48,9 +48,9 @@ const bars = (stacked: boolean, tick?: (value: number) => string): ChartOptions<
 
 /** A listing's checks in sum: how many pass on each marketplace, what fails most, and the bytes of each slot. */
 export function ChecksScreen() {
-  const { id } = useParams();
-  const { data: detail } = useServer<ListingDetail>(`/api/listings/${id}`);
-  const { data, error } = useServer<BoardSummary>(`/api/listings/${id}/summary`);
+  const { id = '' } = useParams();
+  const { data: detail } = useRoute('GET /api/listings/:id', { params: { id } });
+  const { data, error } = useRoute('GET /api/listings/:id/summary', { params: { id } });
   return (
     <>
       <TopBar trail={detail && <ListingTrail listing={detail.listing} title="Checks" />} />

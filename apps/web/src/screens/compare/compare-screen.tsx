@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { worst } from '@scenograph/core/spec/checks/index';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { refresh, request, type ShotRow } from '../../api/client';
+import { refresh, type ShotRow, call } from '../../api/client';
 import { Button, buttonClass, Segmented } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { SharedView, WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
@@ -48,11 +48,17 @@ function Candidates({ cell }: { cell: OpenCell }) {
   const win = async (shot: ShotRow) => {
     try {
       if (whole)
-        await request('PUT', `/api/listings/${detail.listing.id}/feeds`, { slot: slotKey, shotId: shot.id });
+        await call('PUT /api/listings/:id/feeds', {
+          params: { id: detail.listing.id },
+          body: { slot: slotKey, shotId: shot.id },
+        });
       else
-        await request('PUT', `/api/listings/${detail.listing.id}/cells`, {
-          cells: [{ slotKey, variantId: variant.id }],
-          shotId: shot.id,
+        await call('PUT /api/listings/:id/cells', {
+          params: { id: detail.listing.id },
+          body: {
+            cells: [{ slotKey, variantId: variant.id }],
+            shotId: shot.id,
+          },
         });
       refresh('/api/listings');
       say(

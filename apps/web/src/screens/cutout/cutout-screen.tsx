@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { Doubt } from '@scenograph/core/cutout/confidence';
 import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
-import { request, useServer, type Photo, type Scene } from '../../api/client';
+import { type CutoutDesk, type Photo, call, useRoute } from '../../api/client';
 import { useActions } from '../../ui/actions';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
@@ -15,7 +15,7 @@ import { DeskView, MOST_ZOOM } from './desk-view';
 import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
 import { adjustAlike, putToUse, useAccept } from './photo-actions';
-import { openDesk, useRecipe, type StoredDesk } from './recipe-store';
+import { openDesk, useRecipe } from './recipe-store';
 import { SightBar } from './sight-bar';
 import { StepsPanel } from './steps-panel';
 import { TidyDesk } from './tidy-desk';
@@ -28,16 +28,16 @@ import { useColourPreview, useFoundBase, useSnapped } from './use-pointer-help';
 import { isBrush, TOOLS, type BrushId, type Sight, type ToolId, type ToolOptions } from './tools';
 
 export function CutoutScreen() {
-  const { id } = useParams();
-  const { data: photo, error } = useServer<Photo>(`/api/photos/${id}`);
-  const { data: all } = useServer<Photo[]>('/api/photos');
-  const [stored, setStored] = useState<StoredDesk | null>(null);
+  const { id = '' } = useParams();
+  const { data: photo, error } = useRoute('GET /api/photos/:id', { params: { id } });
+  const { data: all } = useRoute('GET /api/photos');
+  const [stored, setStored] = useState<CutoutDesk | null>(null);
   const [trouble, setTrouble] = useState<Error | null>(null);
   const working = photo?.working;
   useEffect(() => {
     let here = true;
     setStored(null);
-    request<StoredDesk>('GET', `/api/photos/${id}/desk`)
+    call('GET /api/photos/:id/desk', { params: { id } })
       .then((desk) => {
         if (!here) return;
         openDesk(id!, desk);
@@ -79,12 +79,12 @@ function withRadius(options: ToolOptions, tool: BrushId, factor: number): ToolOp
   return { ...options, radii: { ...options.radii, [tool]: radius } };
 }
 
-function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: StoredDesk }) {
+function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: CutoutDesk }) {
   const store = useRecipe();
   const recipe = store.document ?? first.recipe;
   const { worker, opened, note, version, solvedRecipe, onSolved } = useDesk(photo, recipe);
   const fringe = useFringe(worker, recipe, version.full);
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
+  const { data: scenes } = useRoute('GET /api/scenes');
   const [sceneId, setSceneId] = useState<string | null>(null);
   const { scene, bitmap: sceneBitmap } = useScene(scenes, sceneId, first.standsIn);
   const outlines = useOutlines(photo.id, first.outlines);

@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { useNavigate } from 'react-router';
 import type { Tidy } from '@scenograph/core/retouch/tidy';
-import { refresh, request, type Photo } from '../../api/client';
+import { refresh, type Photo, call } from '../../api/client';
 import { say } from '../../ui/notices';
 import { saveRecipe, useRecipe } from './recipe-store';
 
@@ -11,9 +11,11 @@ export async function putToUse(photoId: string): Promise<void> {
   if (open !== photoId || (saving === 'saved' && inUse)) return;
   await saveRecipe();
   try {
-    const { queued } = await request<{ queued: number }>('POST', '/api/photos/cutouts', {
-      ids: [photoId],
-      changedOnly: true,
+    const { queued } = await call('POST /api/photos/cutouts', {
+      body: {
+        ids: [photoId],
+        changedOnly: true,
+      },
     });
     if (useRecipe.getState().id === photoId) useRecipe.setState({ inUse: true });
     refresh('/api/photos');
@@ -31,8 +33,8 @@ export function useAccept(photo: Photo, next: Photo | undefined): () => Promise<
     if (!(await saveRecipe()))
       return say('stop', 'The steps could not be stored yet; try again in a moment.');
     try {
-      await request('POST', '/api/photos/accepted', { ids: [photo.id], accepted: true });
-      await request('POST', '/api/photos/cutouts', { ids: [photo.id], changedOnly: true });
+      await call('POST /api/photos/accepted', { body: { ids: [photo.id], accepted: true } });
+      await call('POST /api/photos/cutouts', { body: { ids: [photo.id], changedOnly: true } });
       refresh('/api/photos');
       say('pass', 'Accepted. What was corrected is made at full size; every shot that shows it follows.');
       void navigate(next ? `/photos/${next.id}/cutout` : '/photos/review');
@@ -45,16 +47,14 @@ export function useAccept(photo: Photo, next: Photo | undefined): () => Promise<
 /** Gives other photos the same adjustments; the notice that follows takes them back. */
 export async function adjustAlike(others: readonly Photo[], tidy: Tidy): Promise<void> {
   try {
-    const { queued, before } = await request<{ queued: number; before: { id: string; tidy: Tidy }[] }>(
-      'POST',
-      '/api/photos/tidy',
-      { ids: others.map((p) => p.id), tidy },
-    );
+    const { queued, before } = await call('POST /api/photos/tidy', {
+      body: { ids: others.map((p) => p.id), tidy },
+    });
     refresh('/api/photos');
     say('working', `${queued} photos take the same adjustments and are cut out again.`, {
       title: 'Undo',
       run: () =>
-        void request('POST', '/api/photos/tidy/restore', { photos: before })
+        void call('POST /api/photos/tidy/restore', { body: { photos: before } })
           .then(() => {
             refresh('/api/photos');
             say('pass', `${before.length} photos have the adjustments back that they had.`);

@@ -2,9 +2,10 @@ import { beforeEach, expect, jest, test } from '@jest/globals';
 import { http, HttpResponse } from 'msw';
 import { PLAIN_RECIPE, type CutoutRecipe, type Step } from '@scenograph/core/cutout/recipe';
 import { server } from '../../../test/server';
-import { openDesk, saveRecipe, useRecipe, type StoredDesk } from './recipe-store';
+import type { CutoutDesk } from '../../api/client';
+import { openDesk, saveRecipe, useRecipe } from './recipe-store';
 
-const desk = (recipe = PLAIN_RECIPE, revision = 3): StoredDesk => ({
+const desk = (recipe = PLAIN_RECIPE, revision = 3): CutoutDesk => ({
   recipe,
   history: { past: [], future: [] },
   revision,

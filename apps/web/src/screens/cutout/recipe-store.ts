@@ -1,19 +1,8 @@
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
-import { request, type Outline } from '../../api/client';
-import { createDocumentStore, type History } from '../../documents/document-store';
+import { type CutoutDesk, call } from '../../api/client';
+import { createDocumentStore } from '../../documents/document-store';
 
 /** A photo's corrections as the server has them. */
-export interface StoredDesk {
-  recipe: CutoutRecipe;
-  history: History;
-  revision: number;
-  outlines: Outline[];
-  /** The full-size cutout was made by this recipe. */
-  inUse: boolean;
-  /** Pictures of the scenes that the product stands in. */
-  standsIn: string[];
-}
-
 interface Beside {
   inUse: boolean;
   /** The step whose points are shown and can be moved. */
@@ -21,18 +10,21 @@ interface Beside {
   choose(id: string | null): void;
 }
 
-const stored = ({ recipe, history, revision }: StoredDesk) => ({ document: recipe, history, revision });
+const stored = ({ recipe, history, revision }: CutoutDesk) => ({ document: recipe, history, revision });
 
 const store = createDocumentStore<CutoutRecipe, Beside>({
   async put(id, { revision, document, history }) {
-    const saved = await request<{ revision: number; inUse: boolean }>('PUT', `/api/photos/${id}/recipe`, {
-      revision,
-      recipe: document,
-      history,
+    const saved = await call('PUT /api/photos/:id/recipe', {
+      params: { id },
+      body: {
+        revision,
+        recipe: document,
+        history,
+      },
     });
     return { revision: saved.revision, extra: { inUse: saved.inUse } };
   },
-  theirs: (detail) => stored(detail as StoredDesk),
+  theirs: (detail) => stored(detail as CutoutDesk),
   extra: (set) => ({
     inUse: true,
     chosen: null,
@@ -46,6 +38,6 @@ export const useRecipe = store.use;
 /** Stores the recipe; true when what is on the desk is what the server has. */
 export const saveRecipe = store.save;
 
-export function openDesk(photoId: string, desk: StoredDesk): void {
+export function openDesk(photoId: string, desk: CutoutDesk): void {
   store.open(photoId, stored(desk), { inUse: desk.inUse, chosen: null });
 }

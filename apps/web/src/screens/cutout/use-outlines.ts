@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { OutlineStep } from '@scenograph/core/cutout/recipe';
-import { request, sendFile, type Outline } from '../../api/client';
+import { type Outline, call, upload } from '../../api/client';
 import { say } from '../../ui/notices';
 import { addStep } from './use-gestures';
 
@@ -8,8 +8,11 @@ import { addStep } from './use-gestures';
 export function useOutlines(photoId: string, first: Outline[]) {
   const [list, setList] = useState(first);
   const keep = async (name: string, title: string, file: Blob): Promise<void> => {
-    const query = new URLSearchParams({ name, title });
-    const kept = await sendFile<Outline>(`/api/photos/${photoId}/outlines?${query}`, file, () => undefined);
+    const kept = await upload('POST /api/photos/:id/outlines', {
+      params: { id: photoId },
+      query: { name, title },
+      file,
+    });
     setList((l) => [kept, ...l]);
   };
   const trying = (work: () => Promise<void>) => work().catch((e: Error) => say('stop', e.message));
@@ -33,7 +36,9 @@ export function useOutlines(photoId: string, first: Outline[]) {
     },
     remove: (outline: Outline) =>
       trying(async () => {
-        await request('DELETE', `/api/photos/${photoId}/outlines/${outline.id}`);
+        await call('DELETE /api/photos/:id/outlines/:outline', {
+          params: { id: photoId, outline: outline.id },
+        });
         setList((l) => l.filter((o) => o.id !== outline.id));
       }),
   };

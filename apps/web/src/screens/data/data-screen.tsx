@@ -1,3 +1,5 @@
+import type { RequestOf } from '@scenograph/contract';
+import { address } from '@scenograph/contract/route';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Download, Plus, Trash2, Upload } from 'lucide-react';
 import {
@@ -11,13 +13,14 @@ import {
 } from 'react';
 import { useParams } from 'react-router';
 import {
+  type ProductWithEdits,
   reducedUrl,
   refresh,
-  request,
-  useServer,
   type Artwork,
   type Photo,
   type Variant,
+  useRoute,
+  call,
 } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, buttonClass } from '../../ui/controls';
@@ -28,15 +31,14 @@ import { UndoRedo } from '../../ui/undo-redo';
 import { columnsOf, type Column, type VariantPatch } from './columns';
 import { ImportDialog } from './import-dialog';
 import { NameColumn } from './name-column';
-import type { ProductWithEdits } from './product-with-edits';
 
 const ROW = 36;
 
 export function DataScreen() {
-  const { id } = useParams();
-  const { data, error } = useServer<ProductWithEdits>(`/api/products/${id}`);
-  const { data: photos } = useServer<Photo[]>('/api/photos');
-  const { data: artworks } = useServer<Artwork[]>('/api/artwork');
+  const { id = '' } = useParams();
+  const { data, error } = useRoute('GET /api/products/:id', { params: { id } });
+  const { data: photos } = useRoute('GET /api/photos');
+  const { data: artworks } = useRoute('GET /api/artwork');
   return (
     <>
       <TopBar />
@@ -57,7 +59,7 @@ function DataGrid({
   artworks: Artwork[];
 }) {
   const { variants } = product;
-  const base = `/api/products/${product.id}`;
+  const params = useMemo(() => ({ id: product.id }), [product.id]);
   const [added, setAdded] = useState<string[]>([]);
   const [naming, setNaming] = useState(false);
   const [importing, setImporting] = useState(false);
@@ -76,9 +78,12 @@ function DataGrid({
   });
 
   const change = useCallback(
-    async (label: string, body: { set?: unknown[]; add?: unknown[]; remove?: string[] }) => {
+    async (
+      label: string,
+      body: Partial<Omit<RequestOf<'POST /api/products/:id/variants/batch'>['body'], 'label'>>,
+    ) => {
       try {
-        await request('POST', `${base}/variants/batch`, { label, ...body });
+        await call('POST /api/products/:id/variants/batch', { params, body: { label, ...body } });
         return true;
       } catch (e) {
         say('stop', (e as Error).message);
@@ -87,19 +92,19 @@ function DataGrid({
         refresh('/api/products', '/api/listings');
       }
     },
-    [base],
+    [params],
   );
   const turn = useCallback(
     async (way: 'undo' | 'redo') => {
       try {
-        const { label } = await request<{ label: string | null }>('POST', `${base}/turn`, { way });
+        const { label } = await call('POST /api/products/:id/turn', { params, body: { way } });
         if (label) say('pass', `${way === 'undo' ? 'Undone' : 'Done again'}: ${label}.`);
       } catch (e) {
         say('stop', (e as Error).message);
       }
       refresh('/api/products', '/api/listings');
     },
-    [base],
+    [params],
   );
   useEffect(() => {
     const onKey = (e: globalThis.KeyboardEvent) => {
@@ -226,7 +231,7 @@ function DataGrid({
           <Button onClick={() => void add()}>
             <Plus size={14} aria-hidden /> Variant
           </Button>
-          <a href={`${base}/table.csv`} download className={buttonClass()}>
+          <a href={address('GET /api/products/:id/table.csv', params)} download className={buttonClass()}>
             <Download size={14} aria-hidden /> Export CSV
           </a>
           <Button tone="main" onClick={() => setImporting(true)}>

@@ -6,7 +6,7 @@ import { fieldName } from '@scenograph/core/table/match-columns';
 import type { ImportPlan } from '@scenograph/core/table/plan-import';
 import { DELIMITERS } from '@scenograph/core/table/read-table';
 import { COLUMNS, type VariantRow } from '@scenograph/core/table/variant-row';
-import { refresh, request, sendFile, type Artwork, type Photo } from '../../api/client';
+import { type ProductWithEdits, refresh, type Artwork, type Photo, call, upload } from '../../api/client';
 import { Button, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { FileButton } from '../../ui/file-button';
@@ -15,7 +15,6 @@ import { ProgressBar, StatusMark } from '../../ui/status';
 import type { TableHead, TableWorker } from '../../workers/table.worker';
 import type { VariantPatch } from './columns';
 import { picturesOf, type Pictures } from './pictures-of';
-import type { ProductWithEdits } from './product-with-edits';
 
 const DELIMITER_TITLES: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 /** So many problems are listed at once. */
@@ -129,12 +128,11 @@ export function ImportDialog({
           says: `${name} (${i + 1} of ${plan.pictures.length})`,
         });
         const blob = await pictures.get(name)!();
-        const photo = await sendFile<Photo>(
-          `/api/photos?name=${encodeURIComponent(name.split(/[\\/]/).pop()!)}`,
-          blob,
-          () => undefined,
-          stop.signal,
-        );
+        const photo = await upload('POST /api/photos', {
+          query: { name: name.split(/[\\/]/).pop()! },
+          file: blob,
+          signal: stop.signal,
+        });
         photoId.set(name, photo.id);
       }
       setProgress({ share: 1, says: 'Storing the table' });
@@ -144,10 +142,13 @@ export function ImportDialog({
         ...(photo === undefined ? {} : { photoId: photo && photoId.get(photo) }),
         ...(artwork === undefined ? {} : { artworkId: artwork && artworkId.get(artwork) }),
       });
-      await request('POST', `/api/products/${product.id}/variants/batch`, {
-        label: `Import ${file!.name}`.slice(0, 120),
-        set: plan.changes.filter((c) => c.id).map((c) => ({ id: c.id, patch: patchOf(c.set) })),
-        add: plan.changes.filter((c) => !c.id).map((c) => ({ ...patchOf(c.set), sku: c.sku })),
+      await call('POST /api/products/:id/variants/batch', {
+        params: { id: product.id },
+        body: {
+          label: `Import ${file!.name}`.slice(0, 120),
+          set: plan.changes.flatMap((c) => (c.id ? [{ id: c.id, patch: patchOf(c.set) }] : [])),
+          add: plan.changes.filter((c) => !c.id).map((c) => ({ ...patchOf(c.set), sku: c.sku })),
+        },
       });
       say('pass', `Imported ${file!.name}: ${plan.changes.length} variants. Undo takes all of it back.`);
       onClose();

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, request, type DeliveryEstimate, type ListingDetail } from '../../api/client';
+import { refresh, type DeliveryEstimate, type ListingDetail, call } from '../../api/client';
 import { Button, Segmented, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { bytesText } from '../../ui/status';
@@ -58,9 +58,7 @@ export function DeliverDialog({
     let here = true;
     const timer = setTimeout(() => {
       (before ? before() : Promise.resolve())
-        .then(() =>
-          request<DeliveryEstimate>('POST', `/api/listings/${listing.id}/deliveries/estimate`, body),
-        )
+        .then(() => call('POST /api/listings/:id/deliveries/estimate', { params: { id: listing.id }, body }))
         .then((e) => here && (setEstimate(e), setTrouble('')))
         .catch((e: Error) => here && setTrouble(e.message));
     }, 150);
@@ -75,7 +73,7 @@ export function DeliverDialog({
     setTrouble('');
     try {
       await before?.();
-      const made = await request<{ id: string }>('POST', `/api/listings/${listing.id}/deliveries`, body);
+      const made = await call('POST /api/listings/:id/deliveries', { params: { id: listing.id }, body });
       refresh('/api/deliveries');
       void navigate(`/deliveries/${made.id}`);
     } catch (error) {

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { refresh, request, type DeliveryEstimate } from '../../api/client';
+import { refresh, type DeliveryEstimate, call } from '../../api/client';
 import { Button, Segmented } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { bytesText } from '../../ui/status';
@@ -17,7 +17,7 @@ export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): vo
   useEffect(() => {
     let here = true;
     setEstimate(null);
-    request<DeliveryEstimate>('POST', '/api/deliveries/estimate', { listingIds: ids, which })
+    call('POST /api/deliveries/estimate', { body: { listingIds: ids, which } })
       .then((e) => here && (setEstimate(e), setTrouble('')))
       .catch((e: Error) => here && setTrouble(e.message));
     return () => {
@@ -27,7 +27,7 @@ export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): vo
   const deliver = async () => {
     setBusy(true);
     try {
-      const made = await request<{ id: string }>('POST', '/api/deliveries', { listingIds: ids, which });
+      const made = await call('POST /api/deliveries', { body: { listingIds: ids, which } });
       refresh('/api/deliveries');
       void navigate(`/deliveries/${made.id}`);
     } catch (e) {

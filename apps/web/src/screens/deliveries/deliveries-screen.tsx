@@ -1,5 +1,5 @@
 import { Link, useNavigate } from 'react-router';
-import { useServer, type Delivery } from '../../api/client';
+import { useRoute } from '../../api/client';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { buttonClass } from '../../ui/controls';
 import { ProgressBar, StatusMark, bytesText } from '../../ui/status';
@@ -7,7 +7,7 @@ import { deliveryMark, deliveryText, hasZip, isOpen } from './delivery-state';
 import { TopBar } from '../../ui/top-bar';
 
 export function DeliveriesScreen() {
-  const { data, error } = useServer<Delivery[]>('/api/deliveries');
+  const { data, error } = useRoute('GET /api/deliveries');
   const navigate = useNavigate();
   return (
     <>

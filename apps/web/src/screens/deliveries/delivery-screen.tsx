@@ -1,3 +1,4 @@
+import type { RequestOf } from '@scenograph/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -6,10 +7,10 @@ import { worst } from '@scenograph/core/spec/checks/index';
 import {
   reducedUrl,
   refresh,
-  request,
-  useServer,
   type DeliveryCell,
   type DeliveryDetail,
+  call,
+  useRoute,
 } from '../../api/client';
 import { Button, buttonClass, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
@@ -24,8 +25,8 @@ const PAGE = 100;
 const ROW = 60;
 
 export function DeliveryScreen() {
-  const { id } = useParams();
-  const { data, error } = useServer<DeliveryDetail>(`/api/deliveries/${id}`);
+  const { id = '' } = useParams();
+  const { data, error } = useRoute('GET /api/deliveries/:id', { params: { id } });
   return (
     <>
       <TopBar />
@@ -39,14 +40,16 @@ export function DeliveryScreen() {
 function Delivered({ data }: { data: DeliveryDetail }) {
   const { id } = data;
   const [part, setPart] = useState('');
-  const tell = async (path: string, body: unknown) => {
+  const tell = async (ask: () => Promise<unknown>) => {
     try {
-      await request('POST', `/api/deliveries/${id}/${path}`, body);
+      await ask();
       refresh('/api/deliveries');
     } catch (e) {
       say('stop', (e as Error).message);
     }
   };
+  const change = (body: RequestOf<'POST /api/deliveries/:id/change'>['body']) =>
+    tell(() => call('POST /api/deliveries/:id/change', { params: { id }, body }));
   const open = isOpen(data);
   const marketplaces = [...new Set(data.groups.map((g) => g.marketplace))];
   const listings = [...new Set(data.groups.map((g) => g.listing))];
@@ -91,7 +94,7 @@ function Delivered({ data }: { data: DeliveryDetail }) {
             <Select
               label="Priority"
               value={data.priority > 0 ? '5' : data.priority < 0 ? '-5' : '0'}
-              onChange={(v) => void tell('change', { priority: Number(v) })}
+              onChange={(v) => void change({ priority: Number(v) })}
               options={[
                 { value: '5', title: 'High' },
                 { value: '0', title: 'Normal' },
@@ -100,17 +103,17 @@ function Delivered({ data }: { data: DeliveryDetail }) {
             />
           )}
           {data.state === 'paused' ? (
-            <Button onClick={() => void tell('change', { act: 'go-on' })}>Go on</Button>
+            <Button onClick={() => void change({ act: 'go-on' })}>Go on</Button>
           ) : (
-            open && <Button onClick={() => void tell('change', { act: 'pause' })}>Pause</Button>
+            open && <Button onClick={() => void change({ act: 'pause' })}>Pause</Button>
           )}
           {open && (
-            <Button tone="danger" onClick={() => void tell('cancel', {})}>
+            <Button tone="danger" onClick={() => void change({ act: 'cancel' })}>
               Cancel
             </Button>
           )}
           {!open && data.failed > 0 && (
-            <Button onClick={() => void tell('change', { act: 'retry' })}>Try the failed again</Button>
+            <Button onClick={() => void change({ act: 'retry' })}>Try the failed again</Button>
           )}
           {parts.length > 1 && hasZip(data) && (
             <Select label="What to download" value={part} onChange={setPart} options={parts} />
@@ -133,7 +136,9 @@ function Delivered({ data }: { data: DeliveryDetail }) {
           <UploadAnswers
             data={data}
             marketplaces={marketplaces}
-            onSend={(marketplace) => tell('uploads', { marketplace })}
+            onSend={(marketplace) =>
+              tell(() => call('POST /api/deliveries/:id/uploads', { params: { id }, body: { marketplace } }))
+            }
           />
         )}
       </main>
@@ -192,7 +197,10 @@ function CellPage({
   page: number;
   shown: { index: number; start: number; size: number }[];
 }) {
-  const { data } = useServer<DeliveryCell[]>(`/api/deliveries/${id}/cells?from=${page * PAGE}&limit=${PAGE}`);
+  const { data } = useRoute('GET /api/deliveries/:id/cells', {
+    params: { id },
+    query: { from: page * PAGE, limit: PAGE },
+  });
   return shown.map(({ index, start }) => {
     const cell = data?.[index - page * PAGE];
     return (

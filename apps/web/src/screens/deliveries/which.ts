@@ -1,5 +1,7 @@
+import type { RequestOf } from '@scenograph/contract';
+
 /** Which of the chosen pictures a delivery makes. */
-export type Which = 'all' | 'changed' | 'stale' | 'failed' | 'never';
+export type Which = RequestOf<'POST /api/deliveries'>['body']['which'] & string;
 
 export const WHICH: { value: Which; title: string }[] = [
   { value: 'all', title: 'All' },

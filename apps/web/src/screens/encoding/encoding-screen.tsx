@@ -2,7 +2,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { PLAIN_ENCODING, type Encoding } from '@scenograph/core/delivery/encoding';
 import { FORMATS, type Format } from '@scenograph/core/spec/slot';
-import { refresh, request } from '../../api/client';
+import { refresh, call } from '../../api/client';
 import { Button, IconButton, Segmented, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { SharedView, WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
@@ -70,10 +70,13 @@ function Desk({ cell }: { cell: OpenCell }) {
     if (!first) return;
     let here = true;
     const timer = setTimeout(() => {
-      request<Result[]>('POST', `/api/shots/${shot.id}/trials`, {
-        slot: slotKey,
-        variant: variant.id,
-        trials: [{ encoding: first.encoding, limited: first.encoding.quality === null }],
+      call('POST /api/shots/:id/trials', {
+        params: { id: shot.id },
+        body: {
+          slot: slotKey,
+          variant: variant.id,
+          trials: [{ encoding: first.encoding, limited: first.encoding.quality === null }],
+        },
       })
         .then(([result]) => {
           if (!here) return;
@@ -101,7 +104,10 @@ function Desk({ cell }: { cell: OpenCell }) {
     );
   const use = async (encoding: Encoding | null) => {
     try {
-      await request('PUT', `/api/listings/${detail.listing.id}/encoding`, { slotKey, encoding });
+      await call('PUT /api/listings/:id/encoding', {
+        params: { id: detail.listing.id },
+        body: { slotKey, encoding },
+      });
       refresh('/api/listings');
       say(
         'pass',

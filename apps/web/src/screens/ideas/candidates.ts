@@ -4,7 +4,7 @@ import { emptyShot } from '@scenograph/core/shot/document';
 import { newBackdrop, newProduct, sceneShot } from '@scenograph/core/shot/starters';
 import { fillTemplate, openPlaces } from '@scenograph/core/templates/fill';
 import type { Purpose, Season } from '@scenograph/core/templates/template';
-import type { ListedTemplate } from '../../api/brand';
+import type { ListedTemplate } from '../../api/client';
 import type { Scene, Variant } from '../../api/client';
 
 /** A finished picture that could be made of a product. */

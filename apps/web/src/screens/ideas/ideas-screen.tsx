@@ -1,8 +1,9 @@
+import type { Purpose, Season } from '@scenograph/core/templates/template';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer, type ListingDetail, type Scene } from '../../api/client';
+import { refresh, type ListingDetail, call, useRoute } from '../../api/client';
 import { Button, Select } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -18,8 +19,8 @@ import { ListingTrail } from '../listings/listing-trail';
 
 /** A wall of finished candidates for a product, painted live; several are kept and sent to slots. */
 export function IdeasScreen() {
-  const { id } = useParams();
-  const { data: detail, error } = useServer<ListingDetail>(`/api/listings/${id}`);
+  const { id = '' } = useParams();
+  const { data: detail, error } = useRoute('GET /api/listings/:id', { params: { id } });
   if (error)
     return (
       <>
@@ -39,14 +40,14 @@ export function IdeasScreen() {
 
 function Wall({ detail }: { detail: ListingDetail }) {
   const [params, setParams] = useSearchParams();
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
+  const { data: scenes } = useRoute('GET /api/scenes');
   const { data: templates } = useTemplates();
   const withCutout = detail.variants.filter((v) => v.data.cutout);
   const variant = withCutout.find((v) => v.id === params.get('variant')) ?? withCutout[0] ?? null;
   const palette = usePalette(variant?.data.cutout?.picture ?? null);
   const [kind, setKind] = useState('all');
-  const [purpose, setPurpose] = useState('all');
-  const [season, setSeason] = useState('all');
+  const [purpose, setPurpose] = useState<Purpose | 'all'>('all');
+  const [season, setSeason] = useState<Season | 'all'>('all');
   const [kept, setKept] = useKept(detail.listing.id);
   const [sending, setSending] = useState(false);
   const all = useMemo(
@@ -221,12 +222,15 @@ function SendDialog({
   );
   const send = async () => {
     try {
-      await request('POST', `/api/listings/${detail.listing.id}/shots/of-documents`, {
-        shots: chosen.map((c) => ({
-          title: c.title,
-          document: c.shot,
-          feeds: feeds[c.id] ? [feeds[c.id]] : [],
-        })),
+      await call('POST /api/listings/:id/shots/of-documents', {
+        params: { id: detail.listing.id },
+        body: {
+          shots: chosen.map((c) => ({
+            title: c.title,
+            document: c.shot,
+            feeds: feeds[c.id] ? [feeds[c.id]] : [],
+          })),
+        },
       });
       refresh('/api/listings');
       onMade();

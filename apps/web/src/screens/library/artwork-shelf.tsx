@@ -1,13 +1,13 @@
 import { Trash2 } from 'lucide-react';
 import { ARTWORK_FILES, bringInArtwork } from '../../api/artwork';
-import { reducedUrl, refresh, request, useServer, type Artwork } from '../../api/client';
+import { reducedUrl, refresh, call, useRoute } from '../../api/client';
 import { IconButton } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 
 /** The designs that are printed on mockups. */
 export function ArtworkShelf() {
-  const { data: artworks } = useServer<Artwork[]>('/api/artwork');
+  const { data: artworks } = useRoute('GET /api/artwork');
   const bringIn = async (files: File[]) => {
     for (const made of await bringInArtwork(files)) say('pass', `${made.title} is in the library.`);
   };
@@ -41,7 +41,7 @@ export function ArtworkShelf() {
               <IconButton
                 label={`Remove ${a.title} from the library`}
                 onClick={() =>
-                  void request('DELETE', `/api/artwork/${a.id}`)
+                  void call('DELETE /api/artwork/:id', { params: { id: a.id } })
                     .then(() => refresh('/api/artwork'))
                     .catch((e: Error) => say('stop', e.message))
                 }

@@ -1,6 +1,6 @@
 import { useDropzone } from 'react-dropzone';
 import { useNavigate } from 'react-router';
-import { reducedUrl, refresh, sendFile, useServer, type Picture, type Scene } from '../../api/client';
+import { reducedUrl, refresh, type Scene, upload, useRoute } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble } from '../../ui/states';
@@ -10,14 +10,14 @@ import { Shelf } from './shelf';
 
 export function LibraryScreen() {
   const navigate = useNavigate();
-  const { data: scenes, error } = useServer<Scene[]>('/api/scenes');
-  const { data: pictures } = useServer<Picture[]>('/api/pictures');
+  const { data: scenes, error } = useRoute('GET /api/scenes');
+  const { data: pictures } = useRoute('GET /api/pictures');
   const { getInputProps, open } = useDropzone({
     noClick: true,
     onDrop: async (files) => {
       for (const file of files) {
         try {
-          await sendFile(`/api/pictures?name=${encodeURIComponent(file.name)}`, file, () => undefined);
+          await upload('POST /api/pictures', { query: { name: file.name }, file });
           say('pass', `${file.name} is in the library.`);
         } catch (e) {
           say('stop', (e as Error).message);
@@ -35,14 +35,10 @@ export function LibraryScreen() {
         const name = encodeURIComponent(file.name);
         try {
           if (/\.zip$/i.test(file.name)) {
-            const { taken, refused } = await sendFile<{ taken: number; refused: string[] }>(
-              `/api/scenes/import?name=${name}`,
-              file,
-              () => undefined,
-            );
+            const { taken, refused } = await upload('POST /api/scenes/import', { query: { name }, file });
             if (taken) say('pass', `${taken} ${taken === 1 ? 'is' : 'are'} in the library.`);
             for (const sentence of refused) say('stop', sentence);
-          } else last = await sendFile<Scene>(`/api/scenes?name=${name}`, file, () => undefined);
+          } else last = await upload('POST /api/scenes', { query: { name }, file });
         } catch (e) {
           say('stop', (e as Error).message);
         }

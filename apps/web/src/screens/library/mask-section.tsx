@@ -1,14 +1,5 @@
 import { useNavigate } from 'react-router';
-import {
-  blobUrl,
-  reducedUrl,
-  refresh,
-  request,
-  sendFile,
-  useServer,
-  type Photo,
-  type Scene,
-} from '../../api/client';
+import { blobUrl, reducedUrl, refresh, type Scene, call, upload, useRoute } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
@@ -36,16 +27,12 @@ export function MaskSection({
   onWithout(): void;
 }) {
   const navigate = useNavigate();
-  const { data: photos } = useServer<Photo[]>('/api/photos');
+  const { data: photos } = useRoute('GET /api/photos');
   const cut = photos?.find((p) => p.name === `${title}.jpg` && p.cutout);
   const cutOut = async () => {
     try {
       const blob = await (await fetch(blobUrl(scene.picture))).blob();
-      const photo = await sendFile<Photo>(
-        `/api/photos?name=${encodeURIComponent(`${title}.jpg`)}`,
-        blob,
-        () => undefined,
-      );
+      const photo = await upload('POST /api/photos', { query: { name: `${title}.jpg` }, file: blob });
       refresh('/api/photos');
       say('working', hint);
       void navigate(`/photos/${photo.id}/cutout`);
@@ -72,7 +59,11 @@ export function MaskSection({
           <Button
             tone="main"
             onClick={() =>
-              void take(() => request<Scene>('POST', `/api/scenes/${scene.id}/mask/${mask}/${cut.id}`))
+              void take(() =>
+                call('POST /api/scenes/:id/mask/:mask/:photo', {
+                  params: { id: scene.id, mask, photo: cut.id },
+                }),
+              )
             }
           >
             Use the cutout
@@ -84,11 +75,11 @@ export function MaskSection({
           accept="image/png"
           onFiles={([file]) =>
             void take(() =>
-              sendFile<Scene>(
-                `/api/scenes/${scene.id}/mask/${mask}?name=${encodeURIComponent(file.name)}`,
+              upload('POST /api/scenes/:id/mask/:mask', {
+                params: { id: scene.id, mask },
+                query: { name: file.name },
                 file,
-                () => undefined,
-              ),
+              }),
             )
           }
         />

@@ -12,7 +12,7 @@ import {
   type Camera,
 } from '@scenograph/core/stage/camera';
 
-import { refresh, request, useServer, type Scene } from '../../api/client';
+import { refresh, type Scene, call, useRoute } from '../../api/client';
 import { Button, IconButton, NumberField, Segmented, Slider, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
@@ -28,8 +28,8 @@ import { Section } from '../stage/section';
 import { Accordion } from 'radix-ui';
 
 export function SurveyScreen() {
-  const { id } = useParams();
-  const { data: scene, error } = useServer<Scene>(`/api/scenes/${id}`);
+  const { id = '' } = useParams();
+  const { data: scene, error } = useRoute('GET /api/scenes/:id', { params: { id } });
   if (error)
     return (
       <>
@@ -373,7 +373,7 @@ function Survey({ scene }: { scene: Scene }) {
                 <Button
                   tone="danger"
                   onClick={() =>
-                    void request('DELETE', `/api/scenes/${scene.id}`)
+                    void call('DELETE /api/scenes/:id', { params: { id: scene.id } })
                       .then(() => {
                         refresh('/api/scenes');
                         void navigate('/library');

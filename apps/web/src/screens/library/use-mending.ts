@@ -2,7 +2,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import type { MendStep } from '@scenograph/core/retouch/mend';
-import { blobUrl, sendFile, type Scene } from '../../api/client';
+import { blobUrl, type Scene, upload } from '../../api/client';
 import { say } from '../../ui/notices';
 import type { MendWorker } from '../../workers/mend.worker';
 
@@ -43,11 +43,10 @@ export function useMending(scene: Scene, survey: SceneSurvey, commit: (value: Pa
           if (worker.current === mine) setProgress(share);
         }),
       );
-      const { mended } = await sendFile<{ mended: string }>(
-        `/api/scenes/${scene.id}/mended`,
-        blob,
-        () => undefined,
-      );
+      const { mended } = await upload('POST /api/scenes/:id/mended', {
+        params: { id: scene.id },
+        file: blob,
+      });
       if (worker.current === mine) commit({ mends, mended });
     } catch (e) {
       if (worker.current === mine) say('stop', (e as Error).message);

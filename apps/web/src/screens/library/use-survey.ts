@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { surveyCamera, surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
-import { refresh, request, type Scene } from '../../api/client';
+import { refresh, type Scene, call } from '../../api/client';
 import { say } from '../../ui/notices';
 
 /** What of a scene is edited in its survey. */
@@ -59,7 +59,7 @@ export function useSurvey(scene: Scene) {
   const store = async (next: Surveyed) => {
     setSaving('saving');
     try {
-      await request('PUT', `/api/scenes/${scene.id}`, next);
+      await call('PUT /api/scenes/:id', { params: { id: scene.id }, body: next });
       refresh('/api/scenes');
       setSaving('saved');
     } catch (e) {

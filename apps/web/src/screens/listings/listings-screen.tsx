@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useDebounce } from 'use-debounce';
-import { reducedUrl, useServer, type ListingSummary } from '../../api/client';
+import { reducedUrl, useRoute } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { DeliverListings } from '../deliveries/deliver-listings';
 import { Empty, Trouble, Waiting } from '../../ui/states';
@@ -15,9 +15,7 @@ export function ListingsScreen() {
   const [search, setSearch] = useState('');
   const [limit, setLimit] = useState(PAGE);
   const [words] = useDebounce(search, 200);
-  const { data, error } = useServer<ListingSummary[]>(
-    `/api/listings?limit=${limit}&search=${encodeURIComponent(words)}`,
-  );
+  const { data, error } = useRoute('GET /api/listings', { query: { limit, search: words } });
   const navigate = useNavigate();
   const [chosen, setChosen] = useState<string[]>([]);
   const [delivering, setDelivering] = useState(false);

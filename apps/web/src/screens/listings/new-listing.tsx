@@ -1,15 +1,14 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { SpecSheet } from '@scenograph/core/spec/slot';
-import { reducedUrl, refresh, request, useServer, type Photo, type Scene } from '../../api/client';
+import { reducedUrl, refresh, type Photo, call, useRoute } from '../../api/client';
 import { Button, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 
 /** From photos to a listing: a name, a scene for the lifestyle pictures, the marketplaces. */
 export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): void }) {
   const navigate = useNavigate();
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
-  const { data: sheets } = useServer<SpecSheet[]>('/api/spec-sheets');
+  const { data: scenes } = useRoute('GET /api/scenes');
+  const { data: sheets } = useRoute('GET /api/spec-sheets');
   const [title, setTitle] = useState(titleFrom(photos[0].name));
   const [scene, setScene] = useState<string | null>(null);
   const [without, setWithout] = useState<string[]>([]);
@@ -23,11 +22,13 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
     setBusy(true);
     setTrouble('');
     try {
-      const made = await request<{ id: string }>('POST', '/api/listings', {
-        photoIds: photos.map((p) => p.id),
-        title,
-        sheets: chosenSheets,
-        ...(chosenScene ? { sceneId: chosenScene } : {}),
+      const made = await call('POST /api/listings', {
+        body: {
+          photoIds: photos.map((p) => p.id),
+          title,
+          sheets: chosenSheets,
+          ...(chosenScene ? { sceneId: chosenScene } : {}),
+        },
       });
       refresh('/api/listings', '/api/products');
       void navigate(`/listings/${made.id}`);

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { Link } from 'react-router';
 import { verdictOf } from '@scenograph/core/cutout/confidence';
-import { reducedUrl, refresh, request, sendFile, useServer, type Photo } from '../../api/client';
+import { reducedUrl, refresh, type Photo, call, upload, useRoute } from '../../api/client';
 import { bringIn, stopUpload, useUploads, type Upload } from '../../api/uploads';
 import { Button, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
@@ -14,7 +14,7 @@ import { TopBar } from '../../ui/top-bar';
 import { NewListing } from '../listings/new-listing';
 
 export function PhotosScreen() {
-  const { data, error } = useServer<Photo[]>('/api/photos');
+  const { data, error } = useRoute('GET /api/photos');
   const { list, clear } = useUploads();
   const [starting, setStarting] = useState<Photo[] | null>(null);
   const [chosen, setChosen] = useState<string[]>([]);
@@ -101,7 +101,7 @@ export function PhotosScreen() {
 
 async function cutAgain(ids: string[]): Promise<void> {
   try {
-    await request('POST', '/api/photos/cutouts', { ids });
+    await call('POST /api/photos/cutouts', { body: { ids } });
     refresh('/api/photos');
   } catch (error) {
     say('stop', (error as Error).message);
@@ -184,11 +184,11 @@ function PhotoCard({
 }) {
   const replace = async (file: File) => {
     try {
-      await sendFile(
-        `/api/photos/${photo.id}/replace?name=${encodeURIComponent(file.name)}`,
+      await upload('POST /api/photos/:id/replace', {
+        params: { id: photo.id },
+        query: { name: file.name },
         file,
-        () => undefined,
-      );
+      });
       refresh('/api/photos', '/api/products', '/api/listings');
       say('pass', `${photo.name} is replaced; its product keeps it, and its steps run again.`);
     } catch (error) {
@@ -197,7 +197,7 @@ function PhotoCard({
   };
   const remove = async () => {
     try {
-      await request('DELETE', `/api/photos/${photo.id}`);
+      await call('DELETE /api/photos/:id', { params: { id: photo.id } });
       refresh('/api/photos', '/api/products');
     } catch (error) {
       say('stop', (error as Error).message);

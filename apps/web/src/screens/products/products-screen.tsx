@@ -2,7 +2,8 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDebounce } from 'use-debounce';
-import { reducedUrl, refresh, request, useProducts } from '../../api/client';
+import type { RequestOf } from '@scenograph/contract';
+import { call, reducedUrl, refresh, useProducts } from '../../api/client';
 import { Button, buttonClass, NumberField, Segmented, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Empty, Trouble, Waiting } from '../../ui/states';
@@ -16,9 +17,13 @@ export function ProductsScreen() {
   const [limit, setLimit] = useState(PAGE);
   const [words] = useDebounce(search, 200);
   const { data, total, error } = useProducts(limit, words);
-  const change = async (path: string, patch: unknown) => {
+  const change = async <N extends 'PATCH /api/products/:id' | 'PATCH /api/variants/:id'>(
+    name: N,
+    id: string,
+    body: Extract<RequestOf<N>, { body: unknown }>['body'],
+  ) => {
     try {
-      await request('PATCH', path, patch);
+      await call(name, { params: { id }, body } as RequestOf<N>);
     } catch (e) {
       say('stop', (e as Error).message);
     }
@@ -61,7 +66,7 @@ export function ProductsScreen() {
                 <TextField
                   label="Product"
                   value={product.title}
-                  onCommit={(title) => void change(`/api/products/${product.id}`, { title })}
+                  onCommit={(title) => void change('PATCH /api/products/:id', product.id, { title })}
                 />
               </div>
               {(['widthMm', 'heightMm', 'depthMm'] as const).map((key) => (
@@ -77,7 +82,7 @@ export function ProductsScreen() {
                     min={1}
                     max={20000}
                     digits={1}
-                    onCommit={(v) => void change(`/api/products/${product.id}`, { [key]: v })}
+                    onCommit={(v) => void change('PATCH /api/products/:id', product.id, { [key]: v })}
                   />
                 </div>
               ))}
@@ -85,8 +90,8 @@ export function ProductsScreen() {
                 <p className="text-ink-2 mb-1 text-[12px]">Photographed</p>
                 <Segmented
                   label={`${product.title}, photographed`}
-                  value={product.pose}
-                  onChange={(pose) => void change(`/api/products/${product.id}`, { pose })}
+                  value={product.pose === 'flat' ? 'flat' : 'stand'}
+                  onChange={(pose) => void change('PATCH /api/products/:id', product.id, { pose })}
                   options={[
                     { value: 'stand', title: 'Standing' },
                     { value: 'flat', title: 'Laid flat' },
@@ -122,7 +127,7 @@ export function ProductsScreen() {
                       label="Variant"
                       placeholder="the only one"
                       value={v.data.variant}
-                      onCommit={(title) => void change(`/api/variants/${v.id}`, { title })}
+                      onCommit={(title) => void change('PATCH /api/variants/:id', v.id, { title })}
                     />
                   </div>
                   <div className="w-52">
@@ -131,7 +136,7 @@ export function ProductsScreen() {
                       mono
                       label="SKU"
                       value={v.data.sku}
-                      onCommit={(sku) => void change(`/api/variants/${v.id}`, { sku })}
+                      onCommit={(sku) => void change('PATCH /api/variants/:id', v.id, { sku })}
                     />
                   </div>
                   <div className="w-32">
@@ -143,13 +148,13 @@ export function ProductsScreen() {
                       digits={2}
                       min={0}
                       max={10000000}
-                      onCommit={(price) => void change(`/api/variants/${v.id}`, { price })}
+                      onCommit={(price) => void change('PATCH /api/variants/:id', v.id, { price })}
                     />
                   </div>
                   <Fields
                     sku={v.data.sku}
                     fields={v.data.fields ?? {}}
-                    onChange={(fields) => void change(`/api/variants/${v.id}`, { fields })}
+                    onChange={(fields) => void change('PATCH /api/variants/:id', v.id, { fields })}
                   />
                 </li>
               ))}

@@ -3,8 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { UNTIDIED } from '@scenograph/core/retouch/tidy';
 import { MAKES_SHOT, readSteps, STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
-import type { SpecSheet } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer, type Scene } from '../../api/client';
+import { refresh, call, useRoute } from '../../api/client';
 import { Button, buttonClass, Select, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
@@ -12,34 +11,11 @@ import { StatusMark, type Mark } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
 import { secondsText } from '../deliveries/deliver-dialog';
 import { useTemplates } from '../templates/use-templates';
-import type { Recipe } from './recipes-screen';
+import type { AnswerOf } from '@scenograph/contract';
+import type { RecipeDetail } from '../../api/client';
 import { StepDesk } from './step-desk';
 
-interface ProductTitle {
-  id: string;
-  title: string;
-}
-
-interface StepResult {
-  state: 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
-  made: Record<string, string>;
-  says: string | null;
-}
-
-interface RecipeDetail extends Recipe {
-  products: { productId: string; product: string; steps: Record<string, StepResult> }[];
-}
-
-interface Estimate {
-  products: number;
-  steps: number;
-  unchanged: number;
-  cutouts: number;
-  pictures: number;
-  seconds: number;
-}
-
-const MARKS: Record<StepResult['state'], Mark> = {
+const MARKS: Record<RecipeDetail['products'][number]['steps'][string]['state'], Mark> = {
   waiting: 'working',
   working: 'working',
   done: 'pass',
@@ -48,9 +24,9 @@ const MARKS: Record<StepResult['state'], Mark> = {
 };
 
 export function RecipeScreen() {
-  const { id } = useParams();
-  const { data, error } = useServer<RecipeDetail>(`/api/recipes/${id}`);
-  const { data: products } = useServer<ProductTitle[]>('/api/products/titles');
+  const { id = '' } = useParams();
+  const { data, error } = useRoute('GET /api/recipes/:id', { params: { id } });
+  const { data: products } = useRoute('GET /api/products/titles');
   return (
     <>
       <TopBar />
@@ -61,24 +37,33 @@ export function RecipeScreen() {
   );
 }
 
-function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: ProductTitle[] }) {
+function RecipeDesk({
+  recipe,
+  products,
+}: {
+  recipe: RecipeDetail;
+  products: AnswerOf<'GET /api/products/titles'>;
+}) {
   const navigate = useNavigate();
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
-  const { data: sheets } = useServer<SpecSheet[]>('/api/spec-sheets');
+  const { data: scenes } = useRoute('GET /api/scenes');
+  const { data: sheets } = useRoute('GET /api/spec-sheets');
   const { data: templates } = useTemplates();
   const [at, setAt] = useState(recipe.steps[0]?.id ?? '');
   const [chosen, setChosen] = useState<string[]>(() => recipe.products.map((p) => p.productId));
-  const [estimate, setEstimate] = useState<Estimate | null>(null);
+  const [estimate, setEstimate] = useState<AnswerOf<'POST /api/recipes/:id/estimate'> | null>(null);
   const { steps } = recipe;
   const step = steps.find((s) => s.id === at) ?? steps[0];
 
   const save = async (change: { title?: string; steps?: RecipeStep[] }) => {
     try {
       if (change.steps) readSteps(change.steps);
-      await request('PUT', `/api/recipes/${recipe.id}`, {
-        revision: recipe.revision,
-        title: change.title ?? recipe.title,
-        steps: change.steps ?? steps,
+      await call('PUT /api/recipes/:id', {
+        params: { id: recipe.id },
+        body: {
+          revision: recipe.revision,
+          title: change.title ?? recipe.title,
+          steps: change.steps ?? steps,
+        },
       });
     } catch (e) {
       say('stop', (e as Error).message);
@@ -130,7 +115,7 @@ function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: Prod
   useEffect(() => {
     if (!chosen.length) return setEstimate(null);
     let here = true;
-    request<Estimate>('POST', `/api/recipes/${recipe.id}/estimate`, { productIds: chosen })
+    call('POST /api/recipes/:id/estimate', { params: { id: recipe.id }, body: { productIds: chosen } })
       .then((e) => here && setEstimate(e))
       .catch((e: Error) => here && say('stop', e.message));
     return () => {
@@ -139,11 +124,10 @@ function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: Prod
   }, [chosen, recipe]);
   const run = async () => {
     try {
-      const { ordered, unchanged } = await request<{ ordered: number; unchanged: number }>(
-        'POST',
-        `/api/recipes/${recipe.id}/run`,
-        { productIds: chosen },
-      );
+      const { ordered, unchanged } = await call('POST /api/recipes/:id/run', {
+        params: { id: recipe.id },
+        body: { productIds: chosen },
+      });
       say(
         'pass',
         `${ordered} product${ordered === 1 ? '' : 's'} under way${unchanged ? `, ${unchanged} unchanged` : ''}.`,
@@ -184,7 +168,9 @@ function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: Prod
           <Button
             tone="danger"
             onClick={() =>
-              void request('POST', `/api/recipes/${recipe.id}/cancel`, {}).then(() => refresh('/api/recipes'))
+              void call('POST /api/recipes/:id/cancel', { params: { id: recipe.id } }).then(() =>
+                refresh('/api/recipes'),
+              )
             }
           >
             Cancel what waits
@@ -193,7 +179,7 @@ function RecipeDesk({ recipe, products }: { recipe: RecipeDetail; products: Prod
         <Button
           tone="danger"
           onClick={() =>
-            void request('DELETE', `/api/recipes/${recipe.id}`).then(() => {
+            void call('DELETE /api/recipes/:id', { params: { id: recipe.id } }).then(() => {
               refresh('/api/recipes');
               void navigate('/recipes');
             })

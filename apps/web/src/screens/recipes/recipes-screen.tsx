@@ -3,19 +3,11 @@ import { Link, useNavigate } from 'react-router';
 import { UNTIDIED } from '@scenograph/core/retouch/tidy';
 import { STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer, type Scene } from '../../api/client';
+import { refresh, type Scene, call, useRoute } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
-
-export interface Recipe {
-  id: string;
-  title: string;
-  steps: RecipeStep[];
-  revision: number;
-  createdAt: string;
-}
 
 /** A first recipe: the whole order of work once, to be changed. */
 function firstSteps(scenes: Scene[], sheets: SpecSheet[]): RecipeStep[] {
@@ -44,15 +36,17 @@ function firstSteps(scenes: Scene[], sheets: SpecSheet[]): RecipeStep[] {
 }
 
 export function RecipesScreen() {
-  const { data, error } = useServer<Recipe[]>('/api/recipes');
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
-  const { data: sheets } = useServer<SpecSheet[]>('/api/spec-sheets');
+  const { data, error } = useRoute('GET /api/recipes');
+  const { data: scenes } = useRoute('GET /api/scenes');
+  const { data: sheets } = useRoute('GET /api/spec-sheets');
   const navigate = useNavigate();
   const add = async () => {
     try {
-      const made = await request<Recipe>('POST', '/api/recipes', {
-        title: 'New recipe',
-        steps: firstSteps(scenes ?? [], sheets ?? []),
+      const made = await call('POST /api/recipes', {
+        body: {
+          title: 'New recipe',
+          steps: firstSteps(scenes ?? [], sheets ?? []),
+        },
       });
       refresh('/api/recipes');
       void navigate(`/recipes/${made.id}`);

@@ -2,7 +2,7 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
-import type { ListedTemplate } from '../../api/brand';
+import type { ListedTemplate } from '../../api/client';
 import type { Scene } from '../../api/client';
 import { Button, Select, Slider, TextField } from '../../ui/controls';
 

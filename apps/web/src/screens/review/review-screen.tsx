@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { LOOKS_RIGHT, verdictOf } from '@scenograph/core/cutout/confidence';
-import { reducedUrl, refresh, request, useServer, type Photo } from '../../api/client';
+import { reducedUrl, refresh, type Photo, useRoute, call } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
 import { Button, Segmented, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
@@ -13,7 +13,7 @@ type Which = 'open' | 'accepted' | 'all';
 
 /** A whole shoot's cutouts on white, the least sure first: accept, or open the desk. */
 export function ReviewScreen() {
-  const { data, error } = useServer<Photo[]>('/api/photos');
+  const { data, error } = useRoute('GET /api/photos');
   const [which, setWhich] = useState<Which>('open');
   const [ground, setGround] = useState<'white' | 'black' | 'grey'>('white');
   const busy = data?.filter((p) => p.cutoutState === 'waiting' || p.cutoutState === 'working') ?? [];
@@ -26,21 +26,21 @@ export function ReviewScreen() {
         .sort((a, b) => sureness(a) - sureness(b) || a.name.localeCompare(b.name)),
     [data, which],
   );
-  const act = async (path: string, body: object, words: (answer: Record<string, number>) => string) => {
+  const act = async (ask: () => Promise<string>) => {
     try {
-      const answer = await request<Record<string, number>>('POST', path, body);
+      const done = await ask();
       refresh('/api/photos');
-      say('pass', words(answer));
+      say('pass', done);
     } catch (e) {
       say('stop', (e as Error).message);
     }
   };
   const acceptSure = () =>
-    act(
-      '/api/photos/accepted',
-      { ids: open.filter((p) => sureness(p) >= LOOKS_RIGHT).map((p) => p.id), accepted: true },
-      (a) => `${a.changed} accepted.`,
-    );
+    act(async () => {
+      const ids = open.filter((p) => sureness(p) >= LOOKS_RIGHT).map((p) => p.id);
+      const { changed } = await call('POST /api/photos/accepted', { body: { ids, accepted: true } });
+      return `${changed} accepted.`;
+    });
   const sure = open.filter((p) => sureness(p) >= LOOKS_RIGHT).length;
   const actions = useMemo<Action[]>(
     () => [
@@ -49,11 +49,10 @@ export function ReviewScreen() {
         title: 'Cut out every photo again',
         group: 'Review wall',
         run: () =>
-          void act(
-            '/api/photos/cutouts',
-            { ids: (data ?? []).map((p) => p.id) },
-            (a) => `${a.queued} photos are queued.`,
-          ),
+          void act(async () => {
+            const ids = (data ?? []).map((p) => p.id);
+            return `${(await call('POST /api/photos/cutouts', { body: { ids } })).queued} photos are queued.`;
+          }),
       },
     ],
     [data],
@@ -109,11 +108,10 @@ export function ReviewScreen() {
             <Button
               className="ml-auto"
               onClick={() =>
-                void act(
-                  '/api/photos/cutouts/cancel',
-                  {},
-                  (a) => `${a.cancelled} cutouts are not made; what there was stays.`,
-                )
+                void act(async () => {
+                  const { cancelled } = await call('POST /api/photos/cutouts/cancel');
+                  return `${cancelled} cutouts are not made; what there was stays.`;
+                })
               }
             >
               Cancel the rest
@@ -136,9 +134,10 @@ export function ReviewScreen() {
               photo={photo}
               ground={{ white: '#ffffff', black: '#000000', grey: '#bdbdbd' }[ground]}
               onAccept={(accepted) =>
-                void act('/api/photos/accepted', { ids: [photo.id], accepted }, () =>
-                  accepted ? `${photo.name} is accepted.` : `${photo.name} is to be looked at again.`,
-                )
+                void act(async () => {
+                  await call('POST /api/photos/accepted', { body: { ids: [photo.id], accepted } });
+                  return accepted ? `${photo.name} is accepted.` : `${photo.name} is to be looked at again.`;
+                })
               }
             />
           ))}

@@ -1,24 +1,20 @@
+import type { AnswerOf } from '@scenograph/contract';
 import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { CHECK_TITLES } from '@scenograph/core/spec/checks/index';
 import { readSpecSheet } from '@scenograph/core/spec/read-spec-sheet';
 import type { Severity, Slot, SpecSheet } from '@scenograph/core/spec/slot';
-import { refresh, request, ServerRefusal, useServer } from '../../api/client';
+import { refresh, ServerRefusal, call, useRoute } from '../../api/client';
 import { Button, IconButton, Select, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { SlotForm } from './slot-form';
 
-interface SheetHistory {
-  sheet: SpecSheet;
-  versions: { version: number; createdAt: string; sheet: SpecSheet }[];
-}
-
 export function SheetScreen() {
-  const { id } = useParams();
-  const { data, error } = useServer<SheetHistory>(`/api/spec-sheets/${id}`);
+  const { id = '' } = useParams();
+  const { data, error } = useRoute('GET /api/spec-sheets/:sheet', { params: { sheet: id } });
   return (
     <>
       <TopBar />
@@ -30,7 +26,7 @@ export function SheetScreen() {
 }
 
 /** A sheet is changed as a draft and saved as its next version, so that a half-typed rule never stops a picture. */
-function SheetEditor({ history }: { history: SheetHistory }) {
+function SheetEditor({ history }: { history: AnswerOf<'GET /api/spec-sheets/:sheet'> }) {
   const navigate = useNavigate();
   const { sheet: stored, versions } = history;
   const [draft, setDraft] = useState<SpecSheet>(stored);
@@ -57,9 +53,12 @@ function SheetEditor({ history }: { history: SheetHistory }) {
 
   const save = async () => {
     try {
-      const saved = await request<SpecSheet>('PUT', `/api/spec-sheets/${stored.id}`, {
-        version: stored.version,
-        sheet: draft,
+      const saved = await call('PUT /api/spec-sheets/:sheet', {
+        params: { sheet: stored.id },
+        body: {
+          version: stored.version,
+          sheet: draft,
+        },
       });
       setPast([]);
       say('pass', `Saved as version ${saved.version}. Boards show what no longer passes.`);
@@ -71,7 +70,7 @@ function SheetEditor({ history }: { history: SheetHistory }) {
   };
   const remove = async () => {
     try {
-      await request('DELETE', `/api/spec-sheets/${stored.id}`);
+      await call('DELETE /api/spec-sheets/:sheet', { params: { sheet: stored.id } });
       refresh('/api/spec-sheets');
       void navigate('/spec-sheets');
     } catch (e) {

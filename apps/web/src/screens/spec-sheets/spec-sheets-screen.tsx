@@ -1,7 +1,7 @@
 import { Copy, Download, Plus } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
-import { readSlot, type Slot, type SpecSheet } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer } from '../../api/client';
+import { readSlot, type Slot } from '@scenograph/core/spec/slot';
+import { refresh, call, useRoute } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
@@ -17,11 +17,11 @@ function coverageText({ coverage: { min, max } }: Slot): string {
 }
 
 export function SpecSheetsScreen() {
-  const { data, error } = useServer<SpecSheet[]>('/api/spec-sheets');
+  const { data, error } = useRoute('GET /api/spec-sheets');
   const navigate = useNavigate();
-  const add = async (sheet: unknown) => {
+  const add = async (sheet: object) => {
     try {
-      const made = await request<SpecSheet>('POST', '/api/spec-sheets', sheet);
+      const made = await call('POST /api/spec-sheets', { body: sheet });
       refresh('/api/spec-sheets');
       void navigate(`/spec-sheets/${made.id}`);
     } catch (e) {
@@ -29,16 +29,16 @@ export function SpecSheetsScreen() {
     }
   };
   const bringIn = async ([file]: File[]) => {
-    let value: unknown;
+    let value: object;
     try {
-      value = JSON.parse(await file.text());
+      value = JSON.parse(await file.text()) as object;
     } catch {
       return say('stop', `"${file.name}" is not JSON. Choose a spec sheet that was exported here.`);
     }
     await add(value);
   };
   const copy = async (id: string) => {
-    const { sheet } = await request<{ sheet: SpecSheet }>('GET', `/api/spec-sheets/${id}`);
+    const { sheet } = await call('GET /api/spec-sheets/:sheet', { params: { sheet: id } });
     await add({ ...sheet, marketplace: `${sheet.marketplace}, copy`.slice(0, 80) });
   };
   const fresh = () =>

@@ -3,17 +3,11 @@ import { NO_EFFECTS, type Effects } from '@scenograph/core/raster/effects';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { Button, ColourField, Select, Slider, Switch, TextField } from '../../ui/controls';
 import { useKit } from '../../api/brand';
-import { request, refresh, useServer } from '../../api/client';
+import { refresh, call, useRoute } from '../../api/client';
 import { say } from '../../ui/notices';
 
 /** The effects that were copied last; they stay between shots. */
 let copied: Effects | null = null;
-
-export interface EffectSetting {
-  id: string;
-  title: string;
-  effects: Effects;
-}
 
 const START: { [K in keyof Effects]: NonNullable<Effects[K]> } = {
   outline: { width: 6, colour: '#ffffff', opacity: 1 },
@@ -46,14 +40,16 @@ export function EffectsDesk({
   commit(label: string, value: Partial<ShotElement>): void;
 }) {
   const { effects } = element;
-  const { data: kept } = useServer<EffectSetting[]>('/api/effects');
+  const { data: kept } = useRoute('GET /api/effects');
   const [title, setTitle] = useState('');
   const [, again] = useState(0);
   const keep = async () => {
     try {
-      await request('POST', '/api/effects', {
-        title: title.trim() || `Effects ${(kept?.length ?? 0) + 1}`,
-        effects,
+      await call('POST /api/effects', {
+        body: {
+          title: title.trim() || `Effects ${(kept?.length ?? 0) + 1}`,
+          effects,
+        },
       });
       refresh('/api/effects');
       setTitle('');

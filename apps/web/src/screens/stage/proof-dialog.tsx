@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { MOST_ON_PAGE, PAGES, type PageName } from '@scenograph/core/delivery/sheets';
 import type { ItemOption } from '@scenograph/core/surface/print-item';
-import { useServer, type Picture } from '../../api/client';
+import { useRoute } from '../../api/client';
 import { Button, Segmented, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -24,7 +24,7 @@ export function ProofDialog({
   before(): Promise<void>;
   onClose(): void;
 }) {
-  const { data: pictures } = useServer<Picture[]>('/api/pictures');
+  const { data: pictures } = useRoute('GET /api/pictures');
   const winners = options.filter((o) => o.winner);
   const [show, setShow] = useState<string[]>(winners.slice(0, MOST_ON_PAGE).map((o) => o.id));
   const [page, setPage] = useState<PageName>('A4');

@@ -1,4 +1,4 @@
-import { refresh, request } from '../../api/client';
+import { refresh, call } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -19,9 +19,12 @@ export function ConflictDialog({ shotId, title }: { shotId: string; title: strin
           <Button
             onClick={async () => {
               try {
-                await request('POST', `/api/shots/${shotId}/copy`, {
-                  title: `${title}, mine`,
-                  document: stage.document,
+                await call('POST /api/shots/:id/copy', {
+                  params: { id: shotId },
+                  body: {
+                    title: `${title}, mine`,
+                    document: stage.document ?? undefined,
+                  },
                 });
                 stage.takeTheirs();
                 refresh('/api/listings');

@@ -6,7 +6,7 @@ import { whatCastsOnWhat } from '@scenograph/core/elements/product/casts';
 import { resolveBase, cellFitKey, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { newPicture } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, request, useServer, type ListingDetail, type Picture } from '../../api/client';
+import { refresh, type ListingDetail, call, useRoute } from '../../api/client';
 import { useActions } from '../../ui/actions';
 import { Button, IconButton, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
@@ -42,16 +42,17 @@ import { useStageKeys } from './use-stage-keys';
 import { ListingTrail } from '../listings/listing-trail';
 
 export function StageScreen() {
-  const { id } = useParams();
+  const { id = '' } = useParams();
   const [stored, setStored] = useState<StoredShot | null>(null);
   const [error, setError] = useState<Error | null>(null);
-  const { data: detail, error: listingError } = useServer<ListingDetail>(
-    stored ? `/api/listings/${stored.listingId}` : null,
+  const { data: detail, error: listingError } = useRoute(
+    'GET /api/listings/:id',
+    stored ? { params: { id: stored.listingId } } : null,
   );
   useEffect(() => {
     let here = true;
     setStored(null);
-    request<StoredShot>('GET', `/api/shots/${id}`)
+    call('GET /api/shots/:id', { params: { id } })
       .then((shot) => {
         if (!here) return;
         openShot(shot);
@@ -90,7 +91,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
   const [view, setView] = useState<'stage' | 'sizes' | 'thumbnail'>('stage');
   const tool = useMockupTools((s) => s.tool);
   const [open, setOpen] = useState<string[]>(['place']);
-  const { data: pictures } = useServer<Picture[]>('/api/pictures');
+  const { data: pictures } = useRoute('GET /api/pictures');
   const known = useKnownSizes(detail);
   const variant = detail.variants.find((v) => v.id === params.get('variant')) ?? detail.variants[0];
   const data = variant?.data ?? null;
@@ -146,9 +147,12 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
 
   const feed = async (key: string, on: boolean) => {
     try {
-      await request('PUT', `/api/listings/${detail.listing.id}/feeds`, {
-        slot: key,
-        shotId: on ? stored.id : null,
+      await call('PUT /api/listings/:id/feeds', {
+        params: { id: detail.listing.id },
+        body: {
+          slot: key,
+          shotId: on ? stored.id : null,
+        },
       });
       refresh('/api/listings');
     } catch (e) {

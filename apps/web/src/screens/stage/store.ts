@@ -1,5 +1,5 @@
 import type { Shot } from '@scenograph/core/shot/document';
-import { request } from '../../api/client';
+import { call } from '../../api/client';
 import { createDocumentStore, type History, type Stored } from '../../documents/document-store';
 import { isMockup } from './mockup/editing';
 
@@ -25,7 +25,7 @@ interface Chosen {
 
 const store = createDocumentStore<Shot, Chosen>({
   async put(id, body) {
-    const { revision } = await request<{ revision: number }>('PUT', `/api/shots/${id}`, body);
+    const { revision } = await call('PUT /api/shots/:id', { params: { id }, body });
     return { revision };
   },
   theirs: (detail) => detail as Stored<Shot>,

@@ -2,7 +2,8 @@ import { useState } from 'react';
 import type { Place } from '@scenograph/core/elements/base';
 import type { Shot } from '@scenograph/core/shot/document';
 import { makeTemplate, suggestedPlace } from '@scenograph/core/templates/fill';
-import { refresh, request } from '../../api/client';
+import type { Purpose, Season } from '@scenograph/core/templates/template';
+import { refresh, call } from '../../api/client';
 import { Button, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
@@ -11,8 +12,8 @@ import { PurposeSeason } from '../templates/purpose-season';
 /** Keeps the shot's layout: which parts are places, and what each expects. */
 export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: string; onClose(): void }) {
   const [name, setName] = useState(title);
-  const [purpose, setPurpose] = useState('all');
-  const [season, setSeason] = useState('all');
+  const [purpose, setPurpose] = useState<Purpose | 'all'>('all');
+  const [season, setSeason] = useState<Season | 'all'>('all');
   const parts = shot.elements.flatMap((e) => {
     const suggested = e.place ?? suggestedPlace(e);
     return suggested ? [{ element: e, suggested }] : [];
@@ -22,11 +23,13 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
   );
   const keep = async () => {
     try {
-      await request('POST', '/api/templates', {
-        title: name,
-        purpose: purpose === 'all' ? null : purpose,
-        season: season === 'all' ? null : season,
-        document: makeTemplate(shot, places),
+      await call('POST /api/templates', {
+        body: {
+          title: name,
+          purpose: purpose === 'all' ? null : purpose,
+          season: season === 'all' ? null : season,
+          document: makeTemplate(shot, places),
+        },
       });
       refresh('/api/templates');
       say('pass', `“${name}” is among the templates.`);

@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { useMemo } from 'react';
 import { resolveBase, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { sceneShot, whiteShot } from '@scenograph/core/shot/starters';
-import { useServer, type Scene, type Variant, useProducts } from '../../api/client';
+import { type Variant, useProducts, useRoute } from '../../api/client';
 import { IconButton } from '../../ui/controls';
 import { useThumbnail } from '../listings/cell-picture';
 
@@ -11,7 +11,7 @@ const SIDE = 168;
 /** The picture as a search result shows it: small, among others. */
 export function ThumbnailPreview({ resolved, onClose }: { resolved: ResolvedShot; onClose(): void }) {
   const { data: products } = useProducts();
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
+  const { data: scenes } = useRoute('GET /api/scenes');
   const neighbours = useMemo(() => {
     const variants = (products ?? []).flatMap((p) => p.variants.filter((v) => v.data.cutout)).slice(0, 7);
     const grounds = (scenes ?? []).filter((s) => !s.survey.areas.length);

@@ -1,11 +1,12 @@
-import { PURPOSES, SEASONS } from '@scenograph/core/templates/template';
+import { PURPOSES, SEASONS, type Purpose, type Season } from '@scenograph/core/templates/template';
 import { capitalised } from '../../ui/capitalised';
 import { Select } from '../../ui/controls';
 
-const options = (values: readonly string[]) => values.map((value) => ({ value, title: capitalised(value) }));
+const options = <T extends string>(values: readonly T[]) =>
+  values.map((value) => ({ value, title: capitalised(value) }));
 
 /** For which purpose and which season; the first of each stands for any. */
-export function PurposeSeason({
+export function PurposeSeason<More extends string = never>({
   purpose,
   season,
   onPurpose,
@@ -13,23 +14,23 @@ export function PurposeSeason({
   any = 'Every purpose',
   more = [],
 }: {
-  purpose: string;
-  season: string;
-  onPurpose(value: string): void;
-  onSeason(value: string): void;
+  purpose: Purpose | 'all' | NoInfer<More>;
+  season: Season | 'all';
+  onPurpose(value: Purpose | 'all' | NoInfer<More>): void;
+  onSeason(value: Season | 'all'): void;
   any?: string;
   /** Further choices beside the purposes. */
-  more?: { value: string; title: string }[];
+  more?: { value: More; title: string }[];
 }) {
   return (
     <>
-      <Select
+      <Select<Purpose | 'all' | More>
         label="Purpose"
         value={purpose}
         onChange={onPurpose}
         options={[{ value: 'all', title: any }, ...more, ...options(PURPOSES)]}
       />
-      <Select
+      <Select<Season | 'all'>
         label="Season"
         value={season}
         onChange={onSeason}

@@ -1,7 +1,7 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { fillTemplate } from '@scenograph/core/templates/fill';
-import type { ListedTemplate } from '../../api/brand';
+import type { ListedTemplate } from '../../api/client';
 import type { Variant } from '../../api/client';
 import { useThumbnail } from '../listings/cell-picture';
 import { useInView } from '../listings/use-in-view';

@@ -2,22 +2,21 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fillTemplate } from '@scenograph/core/templates/fill';
-import type { ListedTemplate } from '../../api/brand';
+import type { ListedTemplate } from '../../api/client';
 import {
   reducedUrl,
   refresh,
-  request,
-  useServer,
-  type ListingDetail,
   type ListingSummary,
-  type ShotRow,
   type Variant,
   useProducts,
+  call,
+  useRoute,
 } from '../../api/client';
 import { Button, IconButton } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
+import type { Purpose, Season } from '@scenograph/core/templates/template';
 import { TopBar } from '../../ui/top-bar';
 import { PRODUCT, TemplateCard } from './template-card';
 import { useTemplates } from './use-templates';
@@ -27,9 +26,9 @@ import { PurposeSeason } from './purpose-season';
 export function TemplatesScreen() {
   const { data: templates, error } = useTemplates();
   const { data: products } = useProducts();
-  const { data: listings } = useServer<ListingSummary[]>('/api/listings');
-  const [purpose, setPurpose] = useState('all');
-  const [season, setSeason] = useState('all');
+  const { data: listings } = useRoute('GET /api/listings');
+  const [purpose, setPurpose] = useState<Purpose | 'all' | 'own'>('all');
+  const [season, setSeason] = useState<Season | 'all'>('all');
   const [shown, setShown] = useState<string | null>(null);
   const [using, setUsing] = useState<ListedTemplate | null>(null);
   const variants = (products ?? []).flatMap((p) =>
@@ -53,7 +52,7 @@ export function TemplatesScreen() {
   };
   const remove = async (id: string) => {
     try {
-      await request('DELETE', `/api/templates/${id}`);
+      await call('DELETE /api/templates/:id', { params: { id } });
     } catch (e) {
       say('stop', (e as Error).message);
     }
@@ -142,7 +141,7 @@ function UseDialog({
   variant: Variant | null;
   onClose(): void;
 }) {
-  const { data: listings } = useServer<ListingSummary[]>('/api/listings');
+  const { data: listings } = useRoute('GET /api/listings');
   const navigate = useNavigate();
   const own = listings?.filter((l) => l.cutouts.length > 0);
   return (
@@ -179,16 +178,19 @@ async function make(
   done: (shot: string) => void,
 ): Promise<void> {
   try {
-    const { variants } = await request<ListingDetail>('GET', `/api/listings/${listing.id}`);
+    const { variants } = await call('GET /api/listings/:id', { params: { id: listing.id } });
     const cut = variants.filter((v) => v.data.cutout);
     const first = cut.find((v) => v.id === wanted) ?? cut[0];
-    const [shot] = await request<ShotRow[]>('POST', `/api/listings/${listing.id}/shots/of-documents`, {
-      shots: [
-        {
-          title: template.title,
-          document: fillTemplate(template.document, first.data, first.pose, othersOf({ variants }, first)),
-        },
-      ],
+    const [shot] = await call('POST /api/listings/:id/shots/of-documents', {
+      params: { id: listing.id },
+      body: {
+        shots: [
+          {
+            title: template.title,
+            document: fillTemplate(template.document, first.data, first.pose, othersOf({ variants }, first)),
+          },
+        ],
+      },
     });
     refresh('/api/listings');
     done(shot.id);

@@ -1,7 +1,6 @@
-import type { ListedTemplate } from '../../api/brand';
-import { useServer } from '../../api/client';
+import { useRoute } from '../../api/client';
 
 /** Templates of one's own, then the designs that ship. */
 export function useTemplates() {
-  return useServer<ListedTemplate[]>('/api/templates');
+  return useRoute('GET /api/templates');
 }

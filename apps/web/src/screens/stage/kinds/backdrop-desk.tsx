@@ -3,7 +3,7 @@ import { NEW_SET } from '@scenograph/core/stage/set';
 import { sceneFill } from '@scenograph/core/shot/starters';
 import { UNADJUSTED } from '@scenograph/core/stage/ground-colour';
 import { Button, ColourField, Segmented, Slider } from '../../../ui/controls';
-import { reducedUrl, useServer, type Scene } from '../../../api/client';
+import { reducedUrl, type Scene, useRoute } from '../../../api/client';
 import { GradientPart, Palette, SetPart } from './backdrop-parts';
 import type { KindDeskProps } from './desk-props';
 
@@ -25,7 +25,7 @@ const START: Record<Exclude<Fill['type'], 'scene'>, (colour: string) => Fill> = 
 };
 
 export function BackdropDesk({ element, during, commit, palette }: Props) {
-  const { data: scenes } = useServer<Scene[]>('/api/scenes');
+  const { data: scenes } = useRoute('GET /api/scenes');
   const { fill, adjust, edges } = element;
   const colour =
     fill.type === 'gradient'

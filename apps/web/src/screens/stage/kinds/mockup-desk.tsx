@@ -4,7 +4,7 @@ import type { BackdropElement } from '@scenograph/core/elements/backdrop/definit
 import { INK } from '@scenograph/core/surface/material';
 import { newPrint, type Print } from '@scenograph/core/surface/print';
 import { ARTWORK_FILES, bringInArtwork } from '../../../api/artwork';
-import { reducedUrl, useServer, type Artwork } from '../../../api/client';
+import { reducedUrl, type Artwork, useRoute } from '../../../api/client';
 import { Button, ColourField, IconButton, Select, Slider, Switch } from '../../../ui/controls';
 import { FileButton } from '../../../ui/file-button';
 import { freshId, withPrint, withWork, type MockupElement } from '../mockup/editing';
@@ -22,7 +22,7 @@ interface Props {
 /** What is done with a blank: designs on its areas, its colour, shade by hand, how close it is framed. */
 export function MockupDesk({ element, during, commit }: Props) {
   const { survey, item, zoom, focus } = element.fill;
-  const { data: artworks } = useServer<Artwork[]>('/api/artwork');
+  const { data: artworks } = useRoute('GET /api/artwork');
   const { print: chosen, choose, tool, take } = useMockupTools();
   const [area, setArea] = useState(survey.areas[0].id);
   const here = survey.areas.find((a) => a.id === area) ?? survey.areas[0];

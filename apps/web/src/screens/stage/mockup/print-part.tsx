@@ -9,7 +9,7 @@ import {
   printCorners,
   type Print,
 } from '@scenograph/core/surface/print';
-import { request, type Artwork } from '../../../api/client';
+import { type Artwork, call } from '../../../api/client';
 import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
 import { say } from '../../../ui/notices';
 import { reachOfItem } from '../../../workers/painters';
@@ -92,11 +92,7 @@ export function PrintPart({
     if (from === to) delete inks[from];
     setDrawing(true);
     try {
-      const drawn = await request<{ picture: string; width: number; height: number }>(
-        'POST',
-        `/api/artwork/${artwork.id}/inks`,
-        { inks },
-      );
+      const drawn = await call('POST /api/artwork/:id/inks', { params: { id: artwork.id }, body: { inks } });
       now.current.commit('Colour of the design', {
         artwork: drawn.picture,
         width: drawn.width,

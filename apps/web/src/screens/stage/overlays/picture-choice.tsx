@@ -1,4 +1,4 @@
-import { reducedUrl, refresh, sendFile, useServer, type Picture } from '../../../api/client';
+import { reducedUrl, refresh, upload, useRoute } from '../../../api/client';
 import { FileButton } from '../../../ui/file-button';
 import { say } from '../../../ui/notices';
 
@@ -14,11 +14,10 @@ export function PictureChoice({
   chosen: string | null;
   onChoose(picture: string): void;
 }) {
-  const { data } = useServer<Picture[]>('/api/pictures');
+  const { data } = useRoute('GET /api/pictures');
   const take = async ([file]: File[]) => {
     try {
-      const path = `/api/pictures?name=${encodeURIComponent(file.name)}`;
-      const made = await sendFile<Picture>(path, file, () => undefined);
+      const made = await upload('POST /api/pictures', { query: { name: file.name }, file });
       refresh('/api/pictures');
       onChoose(made.picture);
     } catch (e) {

@@ -1,0 +1,166 @@
+import { effectsSchema, type Effects } from '@scenograph/core/raster/effects';
+import { surveySchema, type SceneSurvey } from '@scenograph/core/stage/survey';
+import { PURPOSES, SEASONS } from '@scenograph/core/templates/template';
+import { file, route } from '../route';
+import * as s from '../schema';
+import { documentOf, fileName, removed, sentShot, storedShot } from './common';
+
+const palette = s.list(s.colour(), { max: 24 });
+
+export const scene = s.named(
+  'Scene',
+  s.shape({
+    id: s.id(),
+    title: s.text(),
+    picture: s.hash(),
+    survey: documentOf<SceneSurvey>(),
+    palette: s.list(s.colour()),
+    season: s.nullable(s.text()),
+    createdAt: s.moment(),
+  }),
+);
+
+export const picture = s.named(
+  'Picture',
+  s.shape({
+    id: s.id(),
+    title: s.text(),
+    original: s.hash(),
+    picture: s.hash(),
+    width: s.integer(),
+    height: s.integer(),
+    createdAt: s.moment(),
+  }),
+);
+
+export const artwork = s.named(
+  'Artwork',
+  s.shape({
+    id: s.id(),
+    title: s.text(),
+    /** The file as it came, and the design drawn and trimmed as PNG. */
+    original: s.hash(),
+    picture: s.hash(),
+    width: s.integer(),
+    height: s.integer(),
+    /** Whether it came as SVG, and with which colours. */
+    vector: s.flag(),
+    colours: s.list(s.text()),
+    whiteGround: s.flag(),
+    notes: s.list(s.text()),
+    createdAt: s.moment(),
+  }),
+);
+
+export const effectSetting = s.named(
+  'EffectSetting',
+  s.shape({ id: s.id(), title: s.text(), effects: documentOf<Effects>(), createdAt: s.moment() }),
+);
+
+const purpose = s.nullable(s.oneOf(...PURPOSES));
+const season = s.nullable(s.oneOf(...SEASONS));
+
+export const template = s.named(
+  'Template',
+  s.shape({
+    /** A UUID for one's own, a word for those that ship. */
+    id: s.text(),
+    title: s.text(),
+    purpose,
+    season,
+    document: storedShot,
+    /** One's own, or one that ships. */
+    own: s.flag(),
+    createdAt: s.optional(s.moment()),
+  }),
+);
+
+const mask = { query: fileName, upload: true, answer: scene };
+
+/** Scenes, pictures, artwork, effects and templates: what shots are made of. */
+export const library = {
+  'GET /api/scenes': route({ says: 'All scenes.', answer: s.list(scene) }),
+  'GET /api/scenes/export.zip': route({
+    says: 'One scene, or all, as a ZIP of pictures and side-files.',
+    query: s.shape({ id: s.optional(s.id()) }),
+    answer: file('application/zip'),
+  }),
+  'POST /api/scenes/import': route({
+    says: 'Takes every scene of a ZIP; what cannot be read is named.',
+    query: fileName,
+    upload: true,
+    answer: s.shape({ taken: s.integer(), refused: s.list(s.text()) }),
+  }),
+  'POST /api/scenes': route({
+    says: 'A picture becomes a scene that is still to be surveyed.',
+    query: fileName,
+    upload: true,
+    answer: scene,
+  }),
+  'GET /api/scenes/:id': route({ says: 'A scene.', answer: scene }),
+  'PUT /api/scenes/:id': route({
+    says: 'Stores a scene’s survey.',
+    body: s.shape({
+      title: s.text({ max: 120 }),
+      survey: s.of<SceneSurvey>(surveySchema),
+      palette,
+      season: s.nullable(s.text({ max: 60 })),
+    }),
+    answer: scene,
+  }),
+  'DELETE /api/scenes/:id': route({ says: 'Removes a scene; shots go on showing it.', answer: removed }),
+  'POST /api/scenes/:id/mask/:mask': route({
+    says: 'A grey PNG becomes the scene’s foreground (`occluder`) or the outline of its blank item (`outline`).',
+    ...mask,
+  }),
+  'POST /api/scenes/:id/mask/:mask/:photo': route({
+    says: 'The matte of a photo’s cutout becomes the mask.',
+    answer: scene,
+  }),
+  'POST /api/scenes/:id/mended': route({
+    says: 'Stores the picture in which marks were covered.',
+    upload: true,
+    answer: s.shape({ mended: s.hash() }),
+  }),
+
+  'GET /api/pictures': route({ says: 'Logos and other pictures laid over shots.', answer: s.list(picture) }),
+  'POST /api/pictures': route({
+    says: 'Takes a picture in: SVG, PNG, WebP or JPEG.',
+    query: fileName,
+    upload: true,
+    answer: picture,
+  }),
+
+  'GET /api/effects': route({ says: 'Effects kept by name.', answer: s.list(effectSetting) }),
+  'POST /api/effects': route({
+    says: 'Keeps effects by name.',
+    body: s.shape({ title: s.text({ max: 120 }), effects: s.of<Effects>(effectsSchema) }),
+    answer: effectSetting,
+  }),
+  'DELETE /api/effects/:id': route({ says: 'Removes kept effects.', answer: removed }),
+
+  'GET /api/artwork': route({ says: 'Designs to be printed on mockups.', answer: s.list(artwork) }),
+  'POST /api/artwork': route({
+    says: 'Takes a design in: SVG or pixels.',
+    query: fileName,
+    upload: true,
+    answer: artwork,
+  }),
+  'POST /api/artwork/:id/inks': route({
+    says: 'Draws an SVG design with colours changed, each by the one in its place.',
+    body: s.shape({ inks: s.record(s.colour(), s.colour()) }),
+    answer: s.shape({ picture: s.hash(), width: s.integer(), height: s.integer() }),
+  }),
+  'DELETE /api/artwork/:id': route({ says: 'Removes a design; shots go on showing it.', answer: removed }),
+
+  'GET /api/templates': route({
+    says: 'One’s own templates, then those that ship.',
+    answer: s.list(template),
+  }),
+  'POST /api/templates': route({
+    says: 'Keeps a shot as a template.',
+    body: s.shape({ title: s.text({ trim: true, min: 1, max: 120 }), purpose, season, document: sentShot }),
+    answer: template,
+  }),
+  'DELETE /api/templates/:id': route({ says: 'Removes a template of one’s own.', answer: removed }),
+};
