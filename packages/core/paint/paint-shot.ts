@@ -198,9 +198,16 @@ export function paintElement(element: ShotElement, context: Canvas2D, environmen
   context.globalAlpha = productsOnly ? 1 : element.opacity;
   context.globalCompositeOperation =
     productsOnly || element.blend === 'normal' ? 'source-over' : element.blend;
-  if (!productsOnly && hasEffects(effects)) paintWithEffects(element, effects, context, environment);
+  if (!productsOnly && (hasEffects(effects) || fadesAsOne(element)))
+    paintWithEffects(element, effects, context, environment);
   else paintTurned(element, box, context, environment);
   context.restore();
+}
+
+/** Parts of an overlay lie over one another: where what is below is to be seen through it, they are laid on as one. */
+function fadesAsOne(element: ShotElement): boolean {
+  const faded = element.opacity < 1 || element.blend !== 'normal';
+  return faded && elementKind(element.kind).role === 'overlay' && !element.spread;
 }
 
 /** Paints one element as it is, turned, on any canvas whose units are the frame's pixels. */

@@ -27,7 +27,7 @@ import { textShare } from './text-share';
 import { watermark } from './watermark';
 
 /** In the order in which they are shown. */
-const CHECKS: readonly Check[] = [
+export const CHECKS: readonly Check[] = [
   pixelSize,
   fileSize,
   fileFormat,

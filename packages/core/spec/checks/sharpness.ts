@@ -48,7 +48,8 @@ export const sharpness: Check<{ blur: number; where: Rect }> = {
           last = window;
         }
       }
-      return before ? (before - lost) / before : 1;
+      // Where nothing changes in a direction, that direction says nothing.
+      return before ? (before - lost) / before : null;
     };
     const { data, width: stride } = picture;
     const luma = (x: number, y: number) => {
@@ -60,7 +61,7 @@ export const sharpness: Check<{ blur: number; where: Rect }> = {
     const b = { x: x0, y: y0, width: w, height: h };
     const to = width / picture.width;
     return {
-      blur: round(Math.max(across, down), 3),
+      blur: round(across === null && down === null ? 1 : Math.max(across ?? 0, down ?? 0), 3),
       where: shareOf({ x: b.x * to, y: b.y * to, width: b.width * to, height: b.height * to }, width, height),
     };
   },
