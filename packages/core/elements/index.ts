@@ -62,6 +62,10 @@ export function elementKind(kind: string): ElementKind {
   return found;
 }
 
+/** A ground fills the frame: it is not moved, copied or blended. */
+export const isGround = (element: Pick<ShotElement, 'kind'>): boolean =>
+  elementKind(element.kind).role === 'ground';
+
 export function elementKinds(): ElementKind[] {
   return [...KINDS.values()];
 }

@@ -4,7 +4,8 @@ import type { ReactNode } from 'react';
 import { reducedUrl, type Picture } from '../../api/client';
 import { buttonClass } from '../../ui/controls';
 import { MenuItem } from '../../ui/menu-item';
-import { OVERLAYS, type OverlayChoice } from './overlays/kinds';
+import { STARTERS } from './kinds/index';
+import type { Starter } from './kinds/kind-ui';
 
 const PANEL =
   'border-line bg-card z-50 max-h-[70vh] w-60 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]';
@@ -22,7 +23,7 @@ export function AddMenu({
   pictures: Picture[];
   onProduct(): void;
   onOther(id: string): void;
-  onOverlay(choice: OverlayChoice): void;
+  onOverlay(choice: Starter): void;
   onPicture(picture: Picture): void;
 }) {
   return (
@@ -40,8 +41,8 @@ export function AddMenu({
               </MenuItem>
             ))}
           </Group>
-          <MenuItem onSelect={() => onOverlay(OVERLAYS[0].choices[0])}>Text</MenuItem>
-          {OVERLAYS.map((group) => (
+          <MenuItem onSelect={() => onOverlay(STARTERS[0].choices[0])}>Text</MenuItem>
+          {STARTERS.map((group) => (
             <Group key={group.title} title={group.title}>
               {group.choices.map((c) => (
                 <MenuItem key={c.id} onSelect={() => onOverlay(c)}>

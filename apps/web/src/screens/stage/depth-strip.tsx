@@ -15,9 +15,8 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { Eye, EyeOff, Lock, LockOpen } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
-import { NO_PICTURE } from '@scenograph/core/templates/fill';
 import type { ShotElement } from '@scenograph/core/elements/index';
-import { reducedUrl } from '../../api/client';
+import { kindUi } from './kinds/index';
 import { useThumbnail } from '../listings/cell-picture';
 
 /** The shot seen from the side: slats from the back wall to the front. */
@@ -227,31 +226,7 @@ function linkColour(link: string): string {
 }
 
 function SlatPicture({ element }: { element: ShotElement }) {
-  if (element.kind === 'text')
-    return (
-      <span
-        className="font-display truncate px-1 text-[13px] font-bold"
-        style={{ color: darkEnough(element.colour) }}
-      >
-        {element.text.split('\n')[0]}
-      </span>
-    );
-  if (element.kind === 'backdrop') {
-    const { fill } = element;
-    if (fill.type === 'scene')
-      return <img src={reducedUrl(fill.picture, 160)} alt="" className="h-full w-full object-cover" />;
-    const stops = fill.type === 'gradient' ? fill.stops.map((s) => s.colour) : [fill.colour, fill.colour];
-    return (
-      <span className="h-full w-full" style={{ background: `linear-gradient(90deg, ${stops.join(', ')})` }} />
-    );
-  }
-  if (element.kind === 'product' || element.kind === 'picture')
-    return element.picture === NO_PICTURE ? (
-      <span className="text-ink-2 text-[11px]">empty</span>
-    ) : (
-      <img src={reducedUrl(element.picture, 160)} alt="" className="max-h-full max-w-full" />
-    );
-  return <SlatPainting element={element} />;
+  return kindUi(element).slat?.(element) ?? <SlatPainting element={element} />;
 }
 
 /** An overlay by itself, painted as it is. */
@@ -265,10 +240,4 @@ function SlatPainting({ element }: { element: ShotElement }) {
   }, [key]);
   const { canvas, size } = useThumbnail(alone, 72, 36, true);
   return <canvas ref={canvas} style={size} aria-hidden />;
-}
-
-/** Light words are shown in ink on the white slat. */
-function darkEnough(colour: string): string {
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16));
-  return 0.3 * r + 0.59 * g + 0.11 * b > 150 ? '#171b19' : colour;
 }

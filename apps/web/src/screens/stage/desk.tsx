@@ -4,20 +4,15 @@ import { elementKind } from '@scenograph/core/elements/index';
 import { openPlaces } from '@scenograph/core/templates/fill';
 import { BASE } from '@scenograph/core/shot/edit';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import { groundOf } from '@scenograph/core/elements/ground-of';
-import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import { applyFix } from '@scenograph/core/spec/checks/index';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { Button } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
 import { paletteOfPicture } from '../../workers/painters';
 import { EffectsDesk } from './effects-desk';
-import { isMockup } from './mockup/editing';
-import { MockupDesk } from './kinds/mockup-desk';
-import { BackdropDesk } from './kinds/backdrop-desk';
-import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './kinds/product-desk';
+import { kindUi } from './kinds/index';
 import { useKit } from '../../api/brand';
-import { forDesk, overlayDesk } from './overlays/overlay-desk';
+import { forDesk } from './overlays/for-desk';
 import { frameSlot } from '../listings/cell-picture';
 import { FitDesk } from './fit-desk';
 import { PlaceDesk } from './place-desk';
@@ -68,13 +63,11 @@ export function Desk({
   const kit = useKit();
   const difference = active && selected ? shot?.fits[active.key]?.elements[selected] : undefined;
   const palette = useProductPalette(resolved);
-  const OverlayDesk = element && overlayDesk(element.kind);
+  const ui = element && kindUi(element);
+  const ground = element && elementKind(element.kind).role === 'ground';
   if (!shot) return null;
   const places = openPlaces(shot);
-  const light =
-    element?.kind === 'product'
-      ? (element.shadow.light ?? groundOf(resolved.elements)?.light ?? STUDIO_LIGHT)
-      : null;
+  const own = { shot: resolved, palette, during, commit: patch };
   return (
     <aside aria-label="Desk" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
       {active && (
@@ -141,10 +134,10 @@ export function Desk({
                 frame={resolved}
                 onPlace={(label, box, proportional) => editing.place(label, element, box, proportional)}
               />
-              {element.kind === 'product' && (
+              {ui?.Place && (
                 <>
-                  <ProductPlaceDesk element={element} shot={resolved} during={during} commit={patch} />
-                  {swaps.length > 0 && (
+                  <ui.Place element={element} {...own} />
+                  {elementKind(element.kind).role === 'subject' && swaps.length > 0 && (
                     <label className="mt-2 flex items-center gap-3 text-[12px]">
                       <span className="text-ink-2 w-19 shrink-0">Swap for</span>
                       <select
@@ -164,12 +157,6 @@ export function Desk({
                   )}
                 </>
               )}
-              {element.kind === 'backdrop' && written.kind === 'backdrop' && (
-                <div className="mt-2.5">
-                  {isMockup(element) && <MockupDesk element={element} during={during} commit={patch} />}
-                  <BackdropDesk element={element} during={during} commit={patch} palette={palette} />
-                </div>
-              )}
             </>
           ) : (
             <p className="text-ink-2">Choose something on the stage or in the depth strip.</p>
@@ -179,24 +166,17 @@ export function Desk({
           n={2}
           id="light"
           title="Light"
-          summary={light ? `${Math.round(light.azimuthDeg)}°, ${Math.round(light.elevationDeg)}° up` : ''}
+          summary={(element && ui?.lightSummary?.(element, resolved)) || ''}
         >
-          {element?.kind === 'product' ? (
-            <ProductLightDesk element={element} shot={resolved} during={during} commit={patch} />
+          {element && ui?.Light ? (
+            <ui.Light element={element} {...own} />
           ) : (
             <p className="text-ink-2">Choose a product to light it.</p>
           )}
         </Section>
-        <Section
-          n={3}
-          id="tone"
-          title="Tone"
-          summary={element?.kind === 'product' ? `${Math.round(element.tone.strength * 100)} %` : ''}
-        >
-          {element?.kind === 'product' && (
-            <ProductToneDesk element={element} shot={resolved} during={during} commit={patch} />
-          )}
-          {element && written && element.kind !== 'backdrop' ? (
+        <Section n={3} id="tone" title="Tone" summary={(element && ui?.toneSummary?.(element)) || ''}>
+          {element && ui?.Tone && <ui.Tone element={element} {...own} />}
+          {element && written && !ground ? (
             <EffectsDesk
               element={forDesk(written, difference, element, kit)}
               during={during}
@@ -214,8 +194,8 @@ export function Desk({
             shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length,
           )}
         >
-          {OverlayDesk && element && written ? (
-            <OverlayDesk
+          {ui?.Overlay && element && written ? (
+            <ui.Overlay
               element={forDesk(written, difference, element, kit)}
               placed={element.box}
               elements={resolved.elements}

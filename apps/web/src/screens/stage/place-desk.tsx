@@ -1,7 +1,7 @@
 import { ArrowDownToLine, ArrowUpToLine, Lock, LockOpen, Trash2 } from 'lucide-react';
 import { BLEND_MODES } from '@scenograph/core/elements/base';
 import type { Box } from '@scenograph/core/vector/box';
-import type { ShotElement } from '@scenograph/core/elements/index';
+import { elementKind, isGround, type ShotElement } from '@scenograph/core/elements/index';
 import { Button, IconButton, NumberField, Select, Slider, TextField } from '../../ui/controls';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { scaledOnBase } from '@scenograph/core/stage/stand';
@@ -66,7 +66,7 @@ export function PlaceDesk({
           <Trash2 size={14} aria-hidden />
         </IconButton>
       </div>
-      {element.kind !== 'backdrop' && (
+      {!isGround(element) && (
         <div className="grid grid-cols-2 gap-2">
           <NumberField
             label="Left"
@@ -100,7 +100,7 @@ export function PlaceDesk({
             min={4}
             value={box.height}
             onCommit={(height) =>
-              element.kind === 'text'
+              elementKind(element.kind).wraps
                 ? onPlace('Resize', { ...box, height }, false)
                 : onPlace('Scale', scaled(height / aspect), true)
             }
@@ -135,7 +135,7 @@ export function PlaceDesk({
           {Math.round(size.ratio * 100)} percent of true size: back to true
         </Button>
       )}
-      {element.kind !== 'backdrop' && (
+      {!isGround(element) && (
         <div className="flex flex-wrap gap-1.5">
           <Button onClick={editing.duplicate}>Duplicate</Button>
           <Button
@@ -168,7 +168,7 @@ export function PlaceDesk({
           </div>
         </fieldset>
       ) : (
-        element.kind !== 'backdrop' && (
+        !isGround(element) && (
           <p className="text-ink-2 text-[12px]">Shift-click another to align, distribute or link them.</p>
         )
       )}
@@ -179,7 +179,7 @@ export function PlaceDesk({
         onChange={(v) => onDuring({ opacity: v / 100 })}
         onCommit={(v) => onChange('Opacity', { opacity: v / 100 })}
       />
-      {element.kind !== 'backdrop' && (
+      {!isGround(element) && (
         <div className="flex items-center gap-3">
           <span className="text-ink-2 w-19 shrink-0 text-[12px]">Blend</span>
           <Select

@@ -2,7 +2,9 @@ import type Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Rect, Stage as KonvaStage, Transformer } from 'react-konva';
 import type { Box } from '@scenograph/core/vector/box';
-import type { ShotElement } from '@scenograph/core/elements/index';
+import { isGround, type ShotElement } from '@scenograph/core/elements/index';
+import { kindUi } from './kinds/index';
+import type { KindUi } from './kinds/kind-ui';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import type { Ground } from '@scenograph/core/stage/ground';
@@ -188,11 +190,15 @@ function Guides({
   );
 }
 
-/** Kinds whose box may take any shape, and their handles. */
-const FREE_SHAPES = new Set(['shape', 'pair', 'watermark', 'stars', 'badge', 'inset']);
-const FREE_ANCHORS = [
-  'top-left', 'top-center', 'top-right', 'middle-left', 'middle-right', 'bottom-left', 'bottom-center', 'bottom-right',
-]; // prettier-ignore
+/** Handles by how a kind is resized. */
+const CORNERS = ['top-left', 'top-right', 'bottom-left', 'bottom-right'];
+const SIDES = [...CORNERS, 'middle-left', 'middle-right'];
+const ANCHORS: Record<KindUi<ShotElement>['resize'], string[]> = {
+  free: [...SIDES, 'top-center', 'bottom-center'],
+  sides: SIDES,
+  corners: CORNERS,
+  not: [],
+};
 
 /** How near, in screen pixels, things snap. */
 const SNAP = 7;
@@ -226,7 +232,8 @@ function Handles({
   const layer = useRef<Konva.Layer>(null);
   const grabbed = useRef<{ x: number; y: number } | null>(null);
   const element = resolved.elements.find((e) => e.id === selected);
-  const movable = (e: (typeof resolved.elements)[number]) => e.kind !== 'backdrop' && !e.locked;
+  const movable = (e: ShotElement) => !isGround(e) && !e.locked;
+  const resize = element ? kindUi(element).resize : 'corners';
   const ground = useMemo(() => groundOf(resolved.elements), [resolved]);
 
   useEffect(() => {
@@ -298,7 +305,7 @@ function Handles({
           if (e.hidden) return null;
           const box = shownBox(e, ground, resolved);
           const choose = (more: boolean) => {
-            if (more && e.kind !== 'backdrop') onChoose(e.id);
+            if (more && !isGround(e)) onChoose(e.id);
             else if (e.id !== selected) onSelect(e.id);
           };
           return (
@@ -336,18 +343,10 @@ function Handles({
         <Transformer
           ref={transformer}
           keepRatio
-          rotateEnabled={element?.kind !== 'measure'}
+          rotateEnabled={resize !== 'not'}
           flipEnabled={false}
           rotationSnaps={[0, 90, 180, 270]}
-          enabledAnchors={
-            element?.kind === 'measure'
-              ? []
-              : FREE_SHAPES.has(element?.kind ?? '')
-                ? FREE_ANCHORS
-                : element?.kind === 'text' || element?.kind === 'callout'
-                  ? ['top-left', 'top-right', 'bottom-left', 'bottom-right', 'middle-left', 'middle-right']
-                  : ['top-left', 'top-right', 'bottom-left', 'bottom-right']
-          }
+          enabledAnchors={ANCHORS[resize]}
           anchorSize={10}
           anchorCornerRadius={5}
           anchorStroke="#12463a"

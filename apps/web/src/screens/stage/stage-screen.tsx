@@ -22,14 +22,13 @@ import { moveDepth, newId, patchElement, type SlotTarget } from './editing';
 import { FaultMarks, SafeZone } from './fault-marks';
 import { SizesBoard } from './sizes-board';
 import { ThumbnailPreview } from './thumbnail-preview';
-import { GradientHandles } from './gradient-handles';
+import { kindUi } from './kinds/index';
 import { ExportDialogs, ExportMenu, type Export } from './export-menu';
 import { isMockup } from './mockup/editing';
 import { OptionsBoard } from './mockup/options-board';
 import { useMockupTools } from './mockup/tools';
 import { MockupLayer } from './mockup/mockup-layer';
 import { MillimetreRule } from './millimetre-rule';
-import { SpotHandle } from './overlays/spot-handle';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
 import { ConflictDialog, SavingNote } from './saving';
@@ -183,6 +182,7 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
 
   if (!shot || !resolved) return null;
   const element = resolved.elements.find((e) => e.id === selected) ?? null;
+  const OwnHandles = element && kindUi(element).Handles;
   const size = element ? trueSize(resolved, element) : null;
   const casts = whatCastsOnWhat(resolved);
 
@@ -304,19 +304,10 @@ function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }
                   )}
                   <FaultMarks results={found} frame={resolved} zoom={zoom} />
                   {active && showSafe && <SafeZone slot={active.slot} zoom={zoom} />}
-                  {element && (
-                    <SpotHandle
+                  {element && OwnHandles && (
+                    <OwnHandles
                       element={element}
                       elements={resolved.elements}
-                      frame={resolved}
-                      zoom={zoom}
-                      during={editing.during}
-                      commit={editing.patch}
-                    />
-                  )}
-                  {element?.kind === 'backdrop' && (
-                    <GradientHandles
-                      element={element}
                       frame={resolved}
                       zoom={zoom}
                       during={editing.during}

@@ -8,7 +8,8 @@ import { useKit } from '../../api/brand';
 import { useProducts, type ListingDetail, type Variant } from '../../api/client';
 import { say } from '../../ui/notices';
 import { newId } from './editing';
-import { makeOverlay, OVERLAYS, type OverlayChoice } from './overlays/kinds';
+import { STARTERS, startOverlay } from './kinds/index';
+import type { Starter } from './kinds/kind-ui';
 import { useStage } from './store';
 import type { Editing } from './use-editing';
 
@@ -24,18 +25,18 @@ export function useAdding(
   const { add } = editing;
   const kit = useKit();
   const addOverlay = useCallback(
-    (choice: OverlayChoice) =>
+    (choice: Starter) =>
       add((now) => {
         const id = newId(choice.make('', now.frame, kit).kind, now);
         return freelyPlaced(
-          makeOverlay(choice, id, now.frame, kit),
+          startOverlay(choice, id, now.frame, kit),
           resolveBase(now, data).elements,
           now.frame,
         );
       }),
     [add, kit, data],
   );
-  const addText = useCallback(() => addOverlay(OVERLAYS[0].choices[0]), [addOverlay]);
+  const addText = useCallback(() => addOverlay(STARTERS[0].choices[0]), [addOverlay]);
   const addProduct = useCallback(
     (of: VariantChoice | undefined) => {
       if (!of?.data.cutout)

@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { uprightBounds, type Box } from '@scenograph/core/vector/box';
-import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import { elementKind, isGround, type ShotElement } from '@scenograph/core/elements/index';
 import { alignMoves, distributeMoves, type Alignment } from '@scenograph/core/shot/align';
 import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Shot } from '@scenograph/core/shot/document';
@@ -158,7 +158,7 @@ export function useEditing(
       const { selected: id } = useStage.getState();
       const at = freshly();
       const element = at?.elements.find((e) => e.id === id);
-      if (!at || !id || !element || element.locked || element.kind === 'backdrop') return;
+      if (!at || !id || !element || element.locked || isGround(element)) return;
       useStage.getState().edit(`Nudge ${element.name}`, moveBy(at, id, dx, dy));
     },
     [freshly, moveBy],
@@ -185,7 +185,7 @@ export function useEditing(
   const duplicate = useCallback(() => {
     const { selected: id, document: shot } = useStage.getState();
     const from = shot?.elements.find((e) => e.id === id);
-    if (!shot || !from || from.kind === 'backdrop') return;
+    if (!shot || !from || isGround(from)) return;
     const at = { x: from.box.x + shot.frame.width * 0.06, y: from.box.y + shot.frame.height * 0.02 };
     const copy = {
       ...from,
@@ -217,7 +217,7 @@ export function useEditing(
       if (!at || !selected) return;
       const ids = [selected, ...also];
       const chosen = ids.flatMap((id) => at.elements.find((e) => e.id === id) ?? []);
-      const list = [...moves(chosen.filter((e) => !e.locked && e.kind !== 'backdrop'))];
+      const list = [...moves(chosen.filter((e) => !e.locked && !isGround(e)))];
       useStage
         .getState()
         .edit(label, (shot) => list.reduce((s, [id, by]) => moveBy(at, id, by.x, by.y)(s), shot));
@@ -245,7 +245,7 @@ export function useEditing(
         ...s,
         elements: s.elements.map((e) =>
           on
-            ? ids.has(e.id) && e.kind !== 'backdrop'
+            ? ids.has(e.id) && !isGround(e)
               ? { ...e, link: `link-${selected}` }
               : e
             : ids.has(e.id) || (gone && e.link === gone)

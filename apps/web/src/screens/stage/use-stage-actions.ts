@@ -2,7 +2,8 @@ import { useMemo } from 'react';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import type { Action } from '../../ui/actions';
 import type { Export } from './export-menu';
-import { OVERLAYS, type OverlayChoice } from './overlays/kinds';
+import { STARTERS } from './kinds/index';
+import type { Starter } from './kinds/kind-ui';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
 import type { Editing } from './use-editing';
@@ -12,7 +13,7 @@ export interface StageActionHandlers extends Pick<
   Editing,
   'remove' | 'duplicate' | 'depth' | 'align' | 'distribute' | 'link' | 'trueSize'
 > {
-  addOverlay(choice: OverlayChoice): void;
+  addOverlay(choice: Starter): void;
   addProduct(): void;
   show(view: 'sizes' | 'thumbnail'): void;
   toggleSafeZone(): void;
@@ -32,7 +33,7 @@ export function useStageActions(hands: StageActionHandlers, slots: readonly FedS
         keys: 'Ctrl Shift Z',
         run: () => useStage.getState().redo(),
       },
-      ...OVERLAYS.flatMap((g) =>
+      ...STARTERS.flatMap((g) =>
         g.choices.map((c) => ({
           id: `add-${c.id}`,
           title: c.id === 'text' ? 'Add a text' : `Add to stage: ${c.title}`,

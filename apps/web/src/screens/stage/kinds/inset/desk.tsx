@@ -1,11 +1,11 @@
 import { LENS_SHAPES, type InsetElement } from '@scenograph/core/elements/inset/definition';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { LEADERS } from '@scenograph/core/elements/spot';
-import { Segmented, Slider } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Toggle } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
-import { PictureChoice } from './picture-choice';
-import { ProductChoice } from './product-choice';
+import { Segmented, Slider } from '../../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Toggle } from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
+import { PictureChoice } from '../../overlays/picture-choice';
+import { ProductChoice } from '../../overlays/product-choice';
 
 export function InsetDesk({ element, elements, during, commit }: OverlayDeskProps<InsetElement>) {
   const field = { element, during, commit };

@@ -2,9 +2,9 @@ import { PANELS, SHAPE_FORMS, type ShapeElement } from '@scenograph/core/element
 import { DECORATIONS } from '@scenograph/core/vector/decorations';
 import { iconPath, ICONS } from '@scenograph/core/vector/icons';
 import type { PathCommand } from '@scenograph/core/vector/outline';
-import { Button, Select, Switch } from '../../../ui/controls';
-import { Amount, BrandColour, Choice, named, patchAt, Toggle } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
+import { Button, Select, Switch } from '../../../../ui/controls';
+import { Amount, BrandColour, Choice, named, patchAt, Toggle } from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 
 export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeElement>) {
   const field = { element, during, commit };

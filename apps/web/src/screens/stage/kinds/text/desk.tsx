@@ -1,8 +1,8 @@
 import type { TextElement } from '@scenograph/core/elements/text/definition';
-import { Button, Select } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, Choice, patchAt, Toggle, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
-import { PlateFields } from './plate-fields';
+import { Button, Select } from '../../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, patchAt, Toggle, Wording } from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
+import { PlateFields } from '../../overlays/plate-fields';
 
 const PLACEHOLDERS = ['{title}', '{variant}', '{price}', '{sku}', '{size}', '{brand}'];
 

@@ -1,8 +1,17 @@
 import type { PairElement, PairHalf } from '@scenograph/core/elements/pair/definition';
-import { Slider, Switch } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, Choice, patchAt, Share, Toggle, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
-import { PictureChoice } from './picture-choice';
+import { Slider, Switch } from '../../../../ui/controls';
+import {
+  Amount,
+  BrandColour,
+  BrandFont,
+  Choice,
+  patchAt,
+  Share,
+  Toggle,
+  Wording,
+} from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
+import { PictureChoice } from '../../overlays/picture-choice';
 
 export function PairDesk({ element, during, commit }: OverlayDeskProps<PairElement>) {
   const field = { element, during, commit };

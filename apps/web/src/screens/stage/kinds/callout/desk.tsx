@@ -1,10 +1,10 @@
 import type { CalloutElement } from '@scenograph/core/elements/callout/definition';
 import { LEADERS } from '@scenograph/core/elements/spot';
-import { Slider } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
-import { PlateFields } from './plate-fields';
-import { ProductChoice } from './product-choice';
+import { Slider } from '../../../../ui/controls';
+import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Wording } from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
+import { PlateFields } from '../../overlays/plate-fields';
+import { ProductChoice } from '../../overlays/product-choice';
 
 export function CalloutDesk({ element, elements, during, commit }: OverlayDeskProps<CalloutElement>) {
   const field = { element, during, commit };

@@ -1,8 +1,8 @@
 import type { WatermarkElement } from '@scenograph/core/elements/watermark/definition';
-import { Slider } from '../../../ui/controls';
-import { Amount, BrandFont, Choice, patchAt, Share, Wording } from './fields';
-import { LogoChoice } from './logo-desk';
-import type { OverlayDeskProps } from './overlay-desk-props';
+import { Slider } from '../../../../ui/controls';
+import { Amount, BrandFont, Choice, patchAt, Share, Wording } from '../../overlays/fields';
+import { LogoChoice } from '../logo/desk';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 
 export function WatermarkDesk({ element, during, commit }: OverlayDeskProps<WatermarkElement>) {
   const field = { element, during, commit };

@@ -6,9 +6,9 @@ import {
 } from '@scenograph/core/elements/backdrop/gradient';
 import { MATERIALS, type Material } from '@scenograph/core/stage/materials';
 import type { SetFill } from '@scenograph/core/stage/set';
-import { Button, ColourField, NumberField, Select, Slider, Switch } from '../../../ui/controls';
-import { LightDome } from '../light-dome';
-import type { KindDeskProps } from './desk-props';
+import { Button, ColourField, NumberField, Select, Slider, Switch } from '../../../../ui/controls';
+import { LightDome } from '../../light-dome';
+import type { KindDeskProps } from '../desk-props';
 
 /** Colours taken from the product. */
 export function Palette({ palette, onPick }: { palette: string[]; onPick(colour: string): void }) {

@@ -1,11 +1,11 @@
 import { Link } from 'react-router';
 import type { LogoElement } from '@scenograph/core/elements/logo/definition';
 import type { ShotElement } from '@scenograph/core/elements/index';
-import { reducedUrl } from '../../../api/client';
-import { useKit } from '../../../api/brand';
-import { Button } from '../../../ui/controls';
-import { Choice, Share } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
+import { reducedUrl } from '../../../../api/client';
+import { useKit } from '../../../../api/brand';
+import { Button } from '../../../../ui/controls';
+import { Choice, Share } from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 
 export function LogoDesk({ element, placed: box, frame, during, commit }: OverlayDeskProps<LogoElement>) {
   const field = { element, during, commit };

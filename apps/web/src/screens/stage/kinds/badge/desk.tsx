@@ -1,8 +1,17 @@
 import type { BadgeElement } from '@scenograph/core/elements/badge/definition';
 import { BADGE_FORMS, CORNERS } from '@scenograph/core/elements/badge/forms';
-import { Switch, TextField } from '../../../ui/controls';
-import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Share, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
+import { Switch, TextField } from '../../../../ui/controls';
+import {
+  Amount,
+  BrandColour,
+  BrandFont,
+  Choice,
+  named,
+  patchAt,
+  Share,
+  Wording,
+} from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 
 export function BadgeDesk({ element, during, commit }: OverlayDeskProps<BadgeElement>) {
   const field = { element, during, commit };

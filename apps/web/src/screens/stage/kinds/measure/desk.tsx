@@ -1,7 +1,7 @@
 import { lengthText, type MeasureElement } from '@scenograph/core/elements/measure/definition';
-import { Amount, BrandColour, BrandFont, Choice, Toggle } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
-import { ProductChoice } from './product-choice';
+import { Amount, BrandColour, BrandFont, Choice, Toggle } from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
+import { ProductChoice } from '../../overlays/product-choice';
 
 export function MeasureDesk({ element, elements, during, commit }: OverlayDeskProps<MeasureElement>) {
   const field = { element, during, commit };

@@ -1,6 +1,6 @@
 import type { StarsElement } from '@scenograph/core/elements/stars/definition';
-import { Amount, BrandColour, BrandFont, Choice, Share, Wording } from './fields';
-import type { OverlayDeskProps } from './overlay-desk-props';
+import { Amount, BrandColour, BrandFont, Choice, Share, Wording } from '../../overlays/fields';
+import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 
 export function StarsDesk({ element, during, commit }: OverlayDeskProps<StarsElement>) {
   const field = { element, during, commit };

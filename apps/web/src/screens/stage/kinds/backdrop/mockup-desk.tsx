@@ -3,15 +3,15 @@ import { useEffect, useState } from 'react';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
 import { INK } from '@scenograph/core/surface/material';
 import { newPrint, type Print } from '@scenograph/core/surface/print';
-import { ARTWORK_FILES, bringInArtwork } from '../../../api/artwork';
-import { reducedUrl, type Artwork, useRoute } from '../../../api/client';
-import { Button, ColourField, IconButton, Select, Slider, Switch } from '../../../ui/controls';
-import { FileButton } from '../../../ui/file-button';
-import { freshId, withPrint, withWork, type MockupElement } from '../mockup/editing';
-import { OptionsPart } from '../mockup/options-part';
-import { PrintPart } from '../mockup/print-part';
-import { ShadePart } from '../mockup/shade-part';
-import { useMockupTools } from '../mockup/tools';
+import { ARTWORK_FILES, bringInArtwork } from '../../../../api/artwork';
+import { reducedUrl, type Artwork, useRoute } from '../../../../api/client';
+import { Button, ColourField, IconButton, Select, Slider, Switch } from '../../../../ui/controls';
+import { FileButton } from '../../../../ui/file-button';
+import { freshId, withPrint, withWork, type MockupElement } from '../../mockup/editing';
+import { OptionsPart } from '../../mockup/options-part';
+import { PrintPart } from '../../mockup/print-part';
+import { ShadePart } from '../../mockup/shade-part';
+import { useMockupTools } from '../../mockup/tools';
 
 interface Props {
   element: MockupElement;

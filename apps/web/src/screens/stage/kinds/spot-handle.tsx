@@ -1,34 +1,29 @@
-import type { ShotElement } from '@scenograph/core/elements/index';
+import type { CalloutElement } from '@scenograph/core/elements/callout/definition';
+import type { InsetElement } from '@scenograph/core/elements/inset/definition';
 import { productOf, spotAt } from '@scenograph/core/elements/spot';
+import type { HandlesProps } from './kind-ui';
 
 /** The spot that a close-up or a callout points at, to be dragged over the product. */
-export function SpotHandle({
+export function SpotHandle<E extends InsetElement | CalloutElement>({
   element,
   elements,
   frame,
   zoom,
   during,
   commit,
-}: {
-  element: ShotElement;
-  elements: readonly ShotElement[];
-  frame: { width: number; height: number };
-  zoom: number;
-  during(patch: Partial<ShotElement>): void;
-  commit(label: string, patch: Partial<ShotElement>): void;
-}) {
-  if ((element.kind !== 'inset' && element.kind !== 'callout') || !element.target) return null;
+  label,
+}: HandlesProps<E> & { label: string }) {
+  if (!element.target) return null;
   const product = productOf(element.of, elements);
   if (!product) return null;
   const { target } = element;
   const at = 'width' in target ? { x: target.x + target.width / 2, y: target.y + target.height / 2 } : target;
-  const moved = (e: React.PointerEvent): Partial<ShotElement> => {
+  const moved = (e: React.PointerEvent): Partial<E> => {
     const r = (e.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     const spot = spotAt(product, { x: (e.clientX - r.left) / zoom, y: (e.clientY - r.top) / zoom });
     const held = (v: number) => Math.round(Math.min(1.5, Math.max(-0.5, v)) * 1000) / 1000;
-    return { spot: { x: held(spot.x), y: held(spot.y) } } as Partial<ShotElement>;
+    return { spot: { x: held(spot.x), y: held(spot.y) } } as Partial<E>;
   };
-  const label = element.kind === 'inset' ? 'Move the content' : 'Move the spot';
   return (
     <svg className="absolute overflow-visible" width={frame.width * zoom} height={frame.height * zoom}>
       <circle
@@ -58,7 +53,7 @@ export function SpotHandle({
           e.stopPropagation();
           commit(label, {
             spot: { x: element.spot.x + by[0], y: element.spot.y + by[1] },
-          } as Partial<ShotElement>);
+          } as Partial<E>);
         }}
       />
     </svg>

@@ -1,0 +1,19 @@
+import type { InsetElement } from '@scenograph/core/elements/inset/definition';
+import { newInset } from '@scenograph/core/shot/overlay-starters';
+import type { KindUi } from '../kind-ui';
+import { SpotHandle } from '../spot-handle';
+import { InsetDesk } from './desk';
+
+export const insetUi: KindUi<InsetElement> = {
+  Overlay: InsetDesk,
+  Handles: (props) => <SpotHandle {...props} label="Move the content" />,
+  resize: 'free',
+  starters: [
+    {
+      group: 'Close-ups',
+      id: 'inset',
+      title: 'Close-up inset',
+      make: (id, frame) => newInset(id, frame, 'cutout'),
+    },
+  ],
+};

@@ -1,0 +1,19 @@
+import type { ProductElement } from '@scenograph/core/elements/product/model';
+import { groundOf } from '@scenograph/core/elements/ground-of';
+import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
+import type { KindUi } from '../kind-ui';
+import { SlatPhoto } from '../slat-photo';
+import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './desk';
+
+export const productUi: KindUi<ProductElement> = {
+  Place: ProductPlaceDesk,
+  Light: ProductLightDesk,
+  Tone: ProductToneDesk,
+  lightSummary({ shadow }, shot) {
+    const light = shadow.light ?? groundOf(shot.elements)?.light ?? STUDIO_LIGHT;
+    return `${Math.round(light.azimuthDeg)}°, ${Math.round(light.elevationDeg)}° up`;
+  },
+  toneSummary: ({ tone }) => `${Math.round(tone.strength * 100)} %`,
+  slat: ({ picture }) => <SlatPhoto picture={picture} />,
+  resize: 'corners',
+};

@@ -1,0 +1,16 @@
+import type { ShapeElement } from '@scenograph/core/elements/shape/definition';
+import { newShape } from '@scenograph/core/shot/overlay-starters';
+import { capitalised } from '../../../../ui/capitalised';
+import type { KindUi } from '../kind-ui';
+import { ShapeDesk } from './desk';
+
+export const shapeUi: KindUi<ShapeElement> = {
+  Overlay: ShapeDesk,
+  resize: 'free',
+  starters: (['line', 'arrow', 'frame', 'panel', 'icon', 'decoration'] as const).map((form) => ({
+    group: 'Shapes',
+    id: form,
+    title: capitalised(form),
+    make: (id, frame) => newShape(id, frame, form),
+  })),
+};

@@ -1,0 +1,17 @@
+import type { StarsElement } from '@scenograph/core/elements/stars/definition';
+import { newStars } from '@scenograph/core/shot/overlay-starters';
+import type { KindUi } from '../kind-ui';
+import { StarsDesk } from './desk';
+
+export const starsUi: KindUi<StarsElement> = {
+  Overlay: StarsDesk,
+  resize: 'free',
+  starters: [
+    {
+      group: 'Words and prices',
+      id: 'stars',
+      title: 'Rating stars',
+      make: (id, frame) => newStars(id, frame),
+    },
+  ],
+};

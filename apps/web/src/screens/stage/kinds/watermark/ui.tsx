@@ -1,0 +1,10 @@
+import type { WatermarkElement } from '@scenograph/core/elements/watermark/definition';
+import { newWatermark } from '@scenograph/core/shot/overlay-starters';
+import type { KindUi } from '../kind-ui';
+import { WatermarkDesk } from './desk';
+
+export const watermarkUi: KindUi<WatermarkElement> = {
+  Overlay: WatermarkDesk,
+  resize: 'free',
+  starters: [{ group: 'Brand', id: 'watermark', title: 'Watermark', make: newWatermark }],
+};
