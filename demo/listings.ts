@@ -154,6 +154,7 @@ export async function seedListings(db: Database, pool: pg.Pool, store: BlobStore
   await service.order({
     listingIds: [autumn],
     which: 'all',
+    priority: 0,
     slots: [
       'kestrel-market/main',
       'kestrel-market/gallery-1',

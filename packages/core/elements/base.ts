@@ -68,6 +68,17 @@ export interface Words {
   sign?: boolean;
 }
 
+/** How words are made to stand out: the ink, a panel for it where a panel is needed, and a dark and a light ink. */
+export interface StandOut {
+  ink: string;
+  panel: string;
+  dark: string;
+  light: string;
+}
+
+/** Stands for a picture that is still to be put in. */
+export const NO_PICTURE = '0'.repeat(64);
+
 /** Pictures (by content hash) and fonts (by id) that must be at hand before an element can be painted. */
 export interface Needs {
   pictures: string[];

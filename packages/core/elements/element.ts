@@ -1,5 +1,5 @@
 import type Joi from 'joi';
-import type { ElementBase, Enlarged, Needs, Words } from './base';
+import type { ElementBase, Enlarged, Needs, Place, StandOut, Words } from './base';
 import type { Effects } from '../raster/effects';
 import type { Canvas2D } from '../raster/canvas';
 import type { PaintEnvironment } from './environment';
@@ -44,6 +44,26 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   weight: number;
   /** The element with all lengths of its own (not its box) multiplied by `factor`. */
   scaled(element: E, factor: number): E;
+  /** A sign of its owner that some slots forbid. */
+  mark?: boolean;
+  /** How much space around it others keep clear, in frame pixels. */
+  keepsClear?(element: E): number;
+  /** It lies behind others and may be laid over. */
+  backs?(element: E): boolean;
+  /** What changes so that its words stand out from what lies behind them. */
+  standingOut?(element: E, to: StandOut): Partial<E>;
+  /** What changes so that a text of its own has so many characters at most; null where it has none of its own. */
+  shortened?(written: E, element: E, most: number): Partial<E>;
+  /** What changes so that the ground about it is plain white, or clear. */
+  plain?(element: E, ground: 'white' | 'clear'): Partial<E>;
+  /** What changes so that it keeps its own colours in a scene. */
+  ownColours?(element: E): Partial<E>;
+  /** What it could be as a place of a template; null where it stays as it is. */
+  asPlace?(element: E): Place | null;
+  /** Nothing has been put into it yet. */
+  isOpen?(element: E): boolean;
+  /** What changes when its content leaves, so that it is an empty place. */
+  emptied?(element: E): Partial<E>;
   /** What lies on the ground under all products: shadows, reflections. In the frame's pixels, not turned. */
   paintUnder?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
   /** Draws the element with its box in the frame's pixels; the canvas is already scaled to the wanted size. */

@@ -23,7 +23,7 @@ import {
 import { newBackdrop, newBase, newText } from '../shot/starters';
 import type { CalloutElement } from '../elements/callout/definition';
 import type { MeasureElement } from '../elements/measure/definition';
-import { NO_PICTURE } from './fill';
+import { NO_PICTURE } from '../elements/base';
 
 /** The frame that the shipped designs are drawn in. */
 export const FRAME = { width: 1600, height: 1600 };

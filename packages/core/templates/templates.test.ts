@@ -1,3 +1,4 @@
+import { NO_PICTURE } from '../elements/base';
 import { elementKind } from '../elements/index';
 import { readShot } from '../shot/document';
 import { data } from '../shot/one-of-each.fixture';
@@ -5,7 +6,7 @@ import { resolveBase, resolveForSlot } from '../shot/resolve';
 import { sceneShot, whiteShot } from '../shot/starters';
 import { readSlot } from '../spec/slot';
 import { DESIGNS } from './designs';
-import { fillTemplate, makeTemplate, NO_PICTURE, openPlaces, suggestedPlace } from './fill';
+import { fillTemplate, makeTemplate, openPlaces, suggestedPlace } from './fill';
 import { PURPOSES, SEASONS } from './template';
 
 const other = {

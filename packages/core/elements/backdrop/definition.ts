@@ -75,6 +75,14 @@ export const backdropKind: ElementKind<BackdropElement> = {
   title: 'Backdrop',
   role: 'ground',
   weight: 9,
+  plain: ({ edges }, ground) =>
+    ground === 'clear'
+      ? { hidden: true }
+      : {
+          fill: { type: 'colour', colour: '#ffffff' },
+          adjust: { hue: 0, saturation: 0, lightness: 0 },
+          edges: { ...edges, strength: 0 },
+        },
   schema: {
     fill: fillSchema,
     adjust: Joi.object({

@@ -1,3 +1,4 @@
+import { panelled } from '../panelled';
 import Joi from 'joi';
 import type { PaintEnvironment } from '../environment';
 import { bindText } from '../../data/product-data';
@@ -38,6 +39,7 @@ export const calloutKind: ElementKind<CalloutElement> = {
   title: 'Callout',
   role: 'overlay',
   weight: 3,
+  standingOut: (element, to) => panelled('ink', element, to),
   schema: {
     of: Joi.string().max(60).allow(null).required(),
     spot: Joi.object({

@@ -66,6 +66,11 @@ export const insetKind: ElementKind<InsetElement> = {
   title: 'Close-up inset',
   role: 'overlay',
   weight: 3,
+  asPlace: (element) =>
+    element.source === 'picture'
+      ? { expects: 'picture', hint: element.name, required: true, area: null }
+      : null,
+  isOpen: (element) => element.source === 'picture' && !element.picture,
   schema: {
     of: Joi.string().max(60).allow(null).required(),
     source: Joi.string().valid('cutout', 'photo', 'picture').required(),

@@ -1,3 +1,4 @@
+import { uprightBounds } from '../../vector/box';
 import Joi from 'joi';
 import { drawPicture } from '../draw-picture';
 import type { PaintEnvironment } from '../environment';
@@ -22,6 +23,7 @@ export const logoKind: ElementKind<LogoElement> = {
   title: 'Logo',
   role: 'overlay',
   weight: 6,
+  keepsClear: ({ box, clear }) => uprightBounds(box).height * clear,
   schema: {
     light: hashSchema.allow(null).required(),
     dark: hashSchema.allow(null).required(),

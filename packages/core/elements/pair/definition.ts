@@ -60,6 +60,11 @@ export const pairKind: ElementKind<PairElement> = {
   title: 'Before and after',
   role: 'overlay',
   weight: 6,
+  standingOut({ labels, brand: { labels: _, ...brand } }, { dark, light }) {
+    return { labels: labels && { ...labels, ink: light, plate: dark, opacity: 1 }, brand };
+  },
+  asPlace: (element) => ({ expects: 'picture', hint: element.name, required: true, area: null }),
+  isOpen: ({ before, after }) => !before.picture || !after.picture,
   schema: {
     before: half,
     after: half,

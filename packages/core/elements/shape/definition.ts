@@ -47,6 +47,7 @@ export const shapeKind: ElementKind<ShapeElement> = {
   title: 'Shape',
   role: 'overlay',
   weight: 1,
+  backs: ({ form }) => form === 'panel' || form === 'frame' || form === 'decoration',
   schema: {
     form: Joi.string()
       .valid(...SHAPE_FORMS)

@@ -30,6 +30,7 @@ export const starsKind: ElementKind<StarsElement> = {
   title: 'Rating stars',
   role: 'overlay',
   weight: 5,
+  standingOut: (_, { ink }) => ({ colour: ink, ink, brand: {} }),
   schema: {
     rating: Joi.string().max(80).allow('').required(),
     of: Joi.number().integer().min(1).max(10).required(),

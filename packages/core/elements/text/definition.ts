@@ -1,3 +1,4 @@
+import { panelled } from '../panelled';
 import Joi from 'joi';
 import type { PaintEnvironment } from '../environment';
 import { bindText } from '../../data/product-data';
@@ -53,6 +54,14 @@ export const textKind: ElementKind<TextElement> = {
   title: 'Text',
   role: 'overlay',
   weight: 7,
+  standingOut: (element, to) => panelled('colour', element, to),
+  // Words that come from the product's data are not cut for one product: they may be set smaller here.
+  shortened: (written, element, most) =>
+    written.text.includes('{')
+      ? { smallest: written.smallest * 0.6 }
+      : { text: shortenedText(element.text, most) },
+  asPlace: (element) => ({ expects: 'text', hint: element.name, required: false, area: null }),
+  isOpen: (element) => element.text.trim() === '',
   schema: {
     text: Joi.string().max(4000).allow('').required(),
     font: Joi.string().max(80).required(),
@@ -156,4 +165,11 @@ function tiedSize(element: TextElement, environment: PaintEnvironment): number {
     });
   });
   return Math.min(element.size, ...sizes);
+}
+
+/** A text of so many characters at most, cut between words, with an ellipsis. */
+function shortenedText(text: string, most: number): string {
+  const kept = text.slice(0, Math.max(1, most - 1));
+  const whole = kept.replace(/\s+\S*$/, '');
+  return `${(whole || kept).trimEnd()}…`;
 }

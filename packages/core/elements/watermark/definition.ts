@@ -36,6 +36,7 @@ export const watermarkKind: ElementKind<WatermarkElement> = {
   title: 'Watermark',
   role: 'overlay',
   weight: 2,
+  mark: true,
   schema: {
     mark: Joi.string().valid('logo', 'words').required(),
     light: hashSchema.allow(null).required(),

@@ -1,3 +1,4 @@
+import { elementKind, type ShotElement } from '../../elements/index';
 import { patchFit } from '../../shot/edit';
 import { components } from '../../raster/components';
 import type { Plane, Rect } from '../../raster/pixels';
@@ -106,27 +107,10 @@ export const background: Check<Ground> = {
     };
   },
   fix(shot, _resolved, slotKey, slot) {
-    const clear = slot.background.kind === 'transparent';
+    const ground = slot.background.kind === 'transparent' ? 'clear' : 'white';
     return shot.elements.reduce((s, element) => {
-      if (element.kind === 'backdrop')
-        return patchFit(
-          s,
-          slotKey,
-          slot,
-          element.id,
-          clear
-            ? { hidden: true }
-            : {
-                fill: { type: 'colour', colour: '#ffffff' },
-                adjust: { hue: 0, saturation: 0, lightness: 0 },
-                edges: { ...element.edges, strength: 0 },
-              },
-        );
-      if (element.kind === 'product')
-        return patchFit(s, slotKey, slot, element.id, {
-          shadow: { ...element.shadow, strength: 0, contact: 0 },
-        });
-      return s;
+      const plain = elementKind(element.kind).plain?.(element, ground);
+      return plain ? patchFit(s, slotKey, slot, element.id, plain as Partial<ShotElement>) : s;
     }, shot);
   },
 };

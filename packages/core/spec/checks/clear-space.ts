@@ -1,5 +1,5 @@
 import { uprightBounds } from '../../vector/box';
-import { elementKind } from '../../elements/index';
+import { elementKind, type ShotElement } from '../../elements/index';
 import type { Rect } from '../../raster/pixels';
 import { overlapArea } from '../../shot/fit/bounds';
 import { percent, round, shareOf, type Check, type Finding } from './check';
@@ -18,22 +18,21 @@ interface Intruder {
   where: Rect;
 }
 
+const clearOf = (e: ShotElement) => elementKind(e.kind).keepsClear?.(e) ?? 0;
+
 export const clearSpace: Check<Intruder[]> = {
   id: 'clear-space',
   title: 'Space around the logo',
   measure({ shot, width, height }) {
-    const logos = shot?.elements.filter((e) => e.kind === 'logo' && !e.hidden && e.clear > 0) ?? [];
+    const logos = shot?.elements.filter((e) => !e.hidden && clearOf(e) > 0) ?? [];
     if (!shot || !logos.length) return null;
     return logos.flatMap((logo): Intruder[] => {
-      if (logo.kind !== 'logo') return [];
       const own = uprightBounds(logo.box);
-      const by = own.height * logo.clear;
+      const by = clearOf(logo);
       const clear = { x: own.x - by, y: own.y - by, width: own.width + 2 * by, height: own.height + 2 * by };
       return shot.elements.flatMap((e): Intruder[] => {
-        const { role } = elementKind(e.kind);
-        const shape =
-          e.kind === 'shape' && (e.form === 'panel' || e.form === 'frame' || e.form === 'decoration');
-        if (e.id === logo.id || e.hidden || e.spread || role === 'ground' || shape) return [];
+        const kind = elementKind(e.kind);
+        if (e.id === logo.id || e.hidden || e.spread || kind.role === 'ground' || kind.backs?.(e)) return [];
         const b = uprightBounds(e.box);
         const share = overlapArea(b, clear) / (clear.width * clear.height);
         if (share <= MOST) return [];

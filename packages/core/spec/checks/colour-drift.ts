@@ -1,4 +1,5 @@
 import { differenceCiede2000, converter } from 'culori';
+import { elementKind, type ShotElement } from '../../elements/index';
 import { patchFit } from '../../shot/edit';
 import { round, type Check } from './check';
 
@@ -69,10 +70,9 @@ export const colourDrift: Check<{ drift: number; own: string; shown: string }> =
     };
   },
   fix(shot, resolved, slotKey, slot) {
-    return resolved.elements.reduce(
-      (s, e) =>
-        e.kind === 'product' ? patchFit(s, slotKey, slot, e.id, { tone: { ...e.tone, strength: 0 } }) : s,
-      shot,
-    );
+    return resolved.elements.reduce((s, e) => {
+      const own = elementKind(e.kind).ownColours?.(e);
+      return own ? patchFit(s, slotKey, slot, e.id, own as Partial<ShotElement>) : s;
+    }, shot);
   },
 };

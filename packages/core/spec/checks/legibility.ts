@@ -1,4 +1,4 @@
-import type { ShotElement } from '../../elements/index';
+import { elementKind, type ShotElement } from '../../elements/index';
 import { contrastRatio, parseHex, relativeLuminance } from '../../raster/colour';
 import { patchFit } from '../../shot/edit';
 import { shareOf, type Check, type Finding } from './check';
@@ -44,30 +44,13 @@ export const legibility: Check<SeenWords> = {
 
 const luminanceOf = (hex: string) => relativeLuminance(...parseHex(hex));
 
-/** Ink for its ground; where neither dark nor light ink is enough beside the other, a panel too. */
+/** Ink for its ground, with a panel for kinds whose letters lie on ground that is light here and dark there. */
 function standingOut(e: ShotElement, ground: number): Partial<ShotElement> {
   const [dark, light] = ['#171b19', '#ffffff'];
-  const ink =
-    contrastRatio(luminanceOf(dark), ground) >= contrastRatio(luminanceOf(light), ground) ? dark : light;
-  const key = e.kind === 'text' ? 'colour' : e.kind === 'pair' ? 'labels' : 'ink';
-  const { [key]: _, ...brand } = e.brand;
-  if (e.kind === 'pair')
-    return {
-      labels: e.labels && { ...e.labels, ink: '#ffffff', plate: dark, opacity: 1 },
-      brand,
-    } as Partial<ShotElement>;
-  if (e.kind === 'stars') return { colour: ink, ink, brand: {} } as Partial<ShotElement>;
-  const own = { [key]: ink, brand, opacity: 1 } as Partial<ShotElement>;
-  if (e.kind !== 'text' && e.kind !== 'callout') return own;
-  // A panel evens out ground that is light here and dark there.
-  const panel = ink === dark ? '#f7f7f6' : '#171b19';
-  return {
-    ...own,
-    plate: {
-      colour: panel,
-      opacity: 0.9,
-      padding: Math.round(e.size * 0.25),
-      radius: Math.round(e.size * 0.12),
-    },
-  } as Partial<ShotElement>;
+  const darker = contrastRatio(luminanceOf(dark), ground) >= contrastRatio(luminanceOf(light), ground);
+  const to = { ink: darker ? dark : light, panel: darker ? '#f7f7f6' : dark, dark, light };
+  const own = elementKind(e.kind).standingOut?.(e, to);
+  if (own) return own as Partial<ShotElement>;
+  const { ink: _, ...brand } = e.brand;
+  return { ink: to.ink, brand, opacity: 1 } as Partial<ShotElement>;
 }

@@ -1,3 +1,4 @@
+import { elementKind, type ShotElement } from '../../elements/index';
 import { patchFit } from '../../shot/edit';
 import { shareOf, type Check, type Finding } from './check';
 import { seenWords, type SeenWords } from './seen-words';
@@ -37,19 +38,12 @@ export const letters: Check<SeenWords> = {
   fix(shot, resolved, slotKey, slot, about) {
     const written = shot.elements.find((e) => e.id === about?.id);
     const element = resolved.elements.find((e) => e.id === about?.id);
-    if (written?.kind !== 'text' || element?.kind !== 'text') return shot;
-    // Words that come from the product's data are not cut for one product: they may be set smaller here.
-    if (written.text.includes('{'))
-      return patchFit(shot, slotKey, slot, element.id, { smallest: written.smallest * 0.6 });
-    return patchFit(shot, slotKey, slot, element.id, {
-      text: shortened(element.text, element.text.length - (about?.value ?? 0)),
-    });
+    const change =
+      written &&
+      element &&
+      elementKind(element.kind).shortened?.(written, element, lengthOf(element) - (about?.value ?? 0));
+    return change ? patchFit(shot, slotKey, slot, element.id, change as Partial<ShotElement>) : shot;
   },
 };
 
-/** A text of so many characters at most, cut between words, with an ellipsis. */
-function shortened(text: string, most: number): string {
-  const kept = text.slice(0, Math.max(1, most - 1));
-  const whole = kept.replace(/\s+\S*$/, '');
-  return `${(whole || kept).trimEnd()}…`;
-}
+const lengthOf = (element: ShotElement) => ('text' in element ? String(element.text).length : 0);

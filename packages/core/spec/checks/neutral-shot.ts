@@ -1,3 +1,4 @@
+import { elementKind, type ShotElement } from '../../elements/index';
 import type { ResolvedShot } from '../../shot/resolve';
 
 /**
@@ -5,9 +6,9 @@ import type { ResolvedShot } from '../../shot/resolve';
  * matched to the scene. `coloured` is false where no product is placed and a mockup's blank is measured instead.
  */
 export function neutralShot(shot: ResolvedShot): { shot: ResolvedShot; coloured: boolean } {
-  const coloured = shot.elements.some((e) => e.kind === 'product' && !e.hidden);
-  const elements = shot.elements.map((e) =>
-    e.kind === 'product' ? { ...e, tone: { ...e.tone, strength: 0 } } : e,
+  const coloured = shot.elements.some((e) => elementKind(e.kind).role === 'subject' && !e.hidden);
+  const elements = shot.elements.map(
+    (e) => ({ ...e, ...elementKind(e.kind).ownColours?.(e) }) as ShotElement,
   );
   return { shot: { ...shot, elements }, coloured };
 }

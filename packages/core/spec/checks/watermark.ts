@@ -1,3 +1,4 @@
+import { elementKind } from '../../elements/index';
 import { patchFit } from '../../shot/edit';
 import type { Check } from './check';
 
@@ -5,7 +6,7 @@ export const watermark: Check<string[]> = {
   id: 'watermark',
   title: 'Watermark',
   measure: ({ shot }) =>
-    shot?.elements.filter((e) => e.kind === 'watermark' && !e.hidden && e.opacity > 0).map((e) => e.name) ??
+    shot?.elements.filter((e) => elementKind(e.kind).mark && !e.hidden && e.opacity > 0).map((e) => e.name) ??
     null,
   judge(names, slot) {
     if (slot.watermark === 'allowed') return null;
@@ -21,6 +22,6 @@ export const watermark: Check<string[]> = {
   },
   fix: (shot, _resolved, slotKey, slot) =>
     shot.elements
-      .filter((e) => e.kind === 'watermark')
+      .filter((e) => elementKind(e.kind).mark)
       .reduce((s, e) => patchFit(s, slotKey, slot, e.id, { hidden: true }), shot),
 };

@@ -1,4 +1,4 @@
-import { NO_PICTURE } from '@scenograph/core/templates/fill';
+import { NO_PICTURE } from '@scenograph/core/elements/base';
 import { reducedUrl } from '../../../api/client';
 
 /** A stored picture on its slat of the depth strip. */
