@@ -5,7 +5,7 @@ const escaped = (text: unknown) =>
 
 const STYLE = `
   body { max-width: 60rem; margin: 2rem auto; padding: 0 1rem; font: 15px/1.5 system-ui, sans-serif; color: #171b19; }
-  nav a { margin-right: 0.8rem; } h2 { margin-top: 2.5rem; border-bottom: 1px solid #c9cec9; }
+  nav a { margin-right: 0.8rem; white-space: nowrap; } h2 { margin-top: 2.5rem; border-bottom: 1px solid #c9cec9; }
   details { border-bottom: 1px solid #e4e7e3; padding: 0.3rem 0; } summary { cursor: pointer; }
   code { font: 13px ui-monospace, monospace; } pre { overflow: auto; background: #f3f5f2; padding: 0.6rem; }
   b.method { display: inline-block; width: 4.5rem; font: 600 13px ui-monospace, monospace; }
