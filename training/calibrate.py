@@ -5,7 +5,8 @@
 
 Logistic regression with an L2 penalty on the measures of `core/cutout/confidence.ts`, on two thirds of the pictures;
 then isotonic regression (pool adjacent violators) of what it says against what was right, with every picture judged
-by a regression that has not seen it. The highest step is held below 1 by Laplace's rule of succession.
+by a regression that has not seen it. The highest step is held below 1 (Krichevsky and Trofimov 1981: half a picture is
+added to either side), and below what is called sure where fewer than 40 pictures speak for it.
 """
 import json
 import sys
@@ -15,6 +16,10 @@ import numpy as np
 NAMES = ["looksDiffer", "outlineDiffers", "doubt", "doubtOffEdge", "faintEdge", "onBorder", "small", "parts", "likelyWrong"]
 # Measures are taken as logarithms from these floors on: most crowd near 0.
 FLOORS = np.array([0.02, 0.004, 0.02, 0.004, 0.02, 0.02, 0.2, 0.2, 0.001])
+
+
+# From this on a cutout is said to look right; so many pictures must speak for it.
+SURE, FEWEST = 0.9, 40
 
 
 def fit(x, y, penalty=0.02, rounds=4000, rate=0.3):
@@ -43,6 +48,8 @@ def isotonic(p, y):
     places, values = [0.0], []
     for low, high, right, n in merged:
         share = (right + 0.5) / (n + 1)
+        if n < FEWEST:  # a few that happened to be right are no proof
+            share = min(share, SURE - 0.01)
         places += [low, high]
         values += [share, share]
     values = list(np.maximum.accumulate(values))
