@@ -70,7 +70,7 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
         const found = photo(t.trim());
         return found
           ? { photoId: photoByName.get(found)!.id }
-          : `There is no photo "${t.trim()}". Bring it in under Photos.`;
+          : `There is no photo "${t.trim()}". Import it under Photos.`;
       },
     },
     {

@@ -119,7 +119,7 @@ export function ExportDialog({
         {soft.map((s) => (
           <p key={s.name} className="text-amber-ink text-[12.5px]">
             “{s.name}” is enlarged to {Math.round(s.factor * 100)} percent of its own pixels and will look
-            soft. Bring it in larger, or export smaller.
+            soft. Import it larger, or export smaller.
           </p>
         ))}
       </div>

@@ -242,7 +242,7 @@ export function PrintPart({
       )}
       {density < 0.95 && (
         <p className="text-amber-ink text-[12px]">
-          The design is enlarged to {Math.round(100 / density)} percent of its own pixels here. Bring it in
+          The design is enlarged to {Math.round(100 / density)} percent of its own pixels here. Import it
           larger, or print it smaller.
         </p>
       )}
