@@ -91,7 +91,7 @@ export async function takePicture(
   const claimed = extension ? EXTENSIONS[extension] : undefined;
   if (extension && claimed !== format)
     throw new RefusedPicture(
-      `"${name}" is really a ${TITLES[format]} file under another name. Rename it to end in .${format === 'jpeg' ? 'jpg' : format} and bring it in again.`,
+      `"${name}" is really a ${TITLES[format]} file under another name. Rename it to end in .${format === 'jpeg' ? 'jpg' : format} and import it again.`,
     );
   if (format === 'svg') return takeSvg(name, bytes);
 
@@ -107,7 +107,7 @@ export async function takePicture(
     throw new RefusedPicture(`"${name}" has no size; export the picture again.`);
   if (meta.width * meta.height > MAX_PIXELS)
     throw new RefusedPicture(
-      `"${name}" has ${((meta.width * meta.height) / 1e6).toFixed(1)} megapixels; up to ${MAX_PIXELS / 1e6} are taken. Make it smaller and bring it in again.`,
+      `"${name}" has ${((meta.width * meta.height) / 1e6).toFixed(1)} megapixels; up to ${MAX_PIXELS / 1e6} are taken. Make it smaller and import it again.`,
     );
   const notes: string[] = [];
   const turned = (meta.orientation ?? 1) > 1;

@@ -106,7 +106,7 @@ export function addPrintCommand(program: Command, formatOf: (file: string) => Fo
         ...artwork.notes,
         ...(density < 0.9
           ? [
-              `the design is enlarged to ${Math.round(100 / density)} percent of its own pixels; bring it in larger, or print it smaller`,
+              `the design is enlarged to ${Math.round(100 / density)} percent of its own pixels; import it larger, or print it smaller`,
             ]
           : []),
         ...(artwork.whiteGround

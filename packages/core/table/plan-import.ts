@@ -111,7 +111,7 @@ export function planImport(table: Table, targets: readonly Target[], context: Im
         case 'photo': {
           const found = trimmed ? photo(trimmed) : null;
           if (trimmed && !found)
-            say(line, c, `There is no picture "${trimmed}". Bring it in with the table, or before it.`);
+            say(line, c, `There is no picture "${trimmed}". Import it with the table, or before it.`);
           if (found && own(trimmed)) pictures.add(found);
           set.photo = found;
           break;

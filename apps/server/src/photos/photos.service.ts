@@ -357,7 +357,7 @@ export async function readBody(request: AsyncIterable<Buffer>, name: string): Pr
     size += piece.length;
     if (size > MAX_BYTES)
       throw new PayloadTooLargeException(
-        `"${name}" is larger than the ${MAX_BYTES / 1024 / 1024} MB that are taken. Save it smaller and bring it in again.`,
+        `"${name}" is larger than the ${MAX_BYTES / 1024 / 1024} MB that are taken. Save it smaller and import it again.`,
       );
     pieces.push(piece);
   }

@@ -306,7 +306,7 @@ export function ImportDialog({
             <StatusMark mark={plan.problems.length ? 'stop' : 'pass'} />
             {plan.problems.length
               ? `${plan.problems.length.toLocaleString('en-GB')} problem${plan.problems.length === 1 ? '' : 's'}: mend them in the table, or match its columns otherwise`
-              : `${added} to be added, ${changed} to be changed, ${plan.same} as they are${plan.pictures.length ? `, ${plan.pictures.length} pictures to be brought in` : ''}`}
+              : `${added} to be added, ${changed} to be changed, ${plan.same} as they are${plan.pictures.length ? `, ${plan.pictures.length} pictures to be imported` : ''}`}
           </p>
           {plan.problems.length > 0 && (
             <ul
