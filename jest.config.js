@@ -29,6 +29,7 @@ const common = {
     'Uint8ClampedArray',
   ],
   rootDir: import.meta.dirname,
+  setupFiles: ['<rootDir>/properties.setup.mjs'],
   modulePathIgnorePatterns: ['/dist/'],
 };
 

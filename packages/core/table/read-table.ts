@@ -62,7 +62,7 @@ export function readTable(text: string, delimiter: string | null = null): Table 
     if (row.length > columns.length && row.slice(columns.length).some((c) => c.trim()))
       problems.push({
         line,
-        text: `This row has ${row.length} values, and there are ${columns.length} columns. Is a value with a "${parsed.meta.delimiter}" not quoted?`,
+        text: `This row has ${row.length} values, and there ${columns.length === 1 ? 'is 1 column' : `are ${columns.length} columns`}. Is a value with a "${parsed.meta.delimiter}" not quoted?`,
       });
     rows.push(columns.map((_, c) => row[c] ?? ''));
     at.push(line);

@@ -11,6 +11,7 @@ const HEADER = 44;
 export function unwrapWoff(bytes: ArrayBuffer): ArrayBuffer {
   const file = new DataView(bytes);
   if (bytes.byteLength < HEADER || file.getUint32(0) !== WOFF) return bytes;
+  if (file.getUint32(8) > bytes.byteLength) throw new Error('the font file is cut short');
   const count = file.getUint16(12);
   const tables = Array.from({ length: count }, (_, i) => {
     const at = HEADER + i * 20;
