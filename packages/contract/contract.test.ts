@@ -127,6 +127,13 @@ describe('schemas', () => {
     expect(error(either, { act: 'stop' })).toBeDefined();
   });
 
+  test('values by name keep to their number, and their names to a schema', () => {
+    const inks = s.record(s.colour(), { names: s.colour(), max: 1 });
+    expect(error(inks, { '#112233': '#445566' })).toBeUndefined();
+    expect(error(inks, { red: '#445566' })).toContain('"red" is not allowed');
+    expect(error(inks, { '#112233': '#445566', '#aabbcc': '#445566' })).toContain('1 key');
+  });
+
   test('lists keep to their length and to one of each', () => {
     const list = s.list(s.text(), { min: 1, max: 2, unique: true });
     expect(error(list, [])).toBeDefined();

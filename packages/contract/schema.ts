@@ -104,9 +104,11 @@ export function list<O, I>(
 /** Values by name. */
 export const record = <O, I>(
   { joi }: Schema<O, I>,
-  names: RegExp | Schema<string> = /./,
-): Schema<Record<string, O>, Record<string, I>> =>
-  as(Joi.object().pattern(names instanceof RegExp ? names : names.joi, joi));
+  { names, max }: { names?: Schema<string>; max?: number } = {},
+): Schema<Record<string, O>, Record<string, I>> => {
+  const values = Joi.object().pattern(names?.joi ?? /./, joi);
+  return as(max === undefined ? values : values.max(max));
+};
 
 type Fields = Record<string, Schema>;
 type Flat<T> = { [K in keyof T]: T[K] };

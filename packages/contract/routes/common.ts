@@ -25,10 +25,16 @@ export const ids = (max: number) => list(id(), { min: 1, max });
 const patches = list(
   shape({
     op: oneOf('add', 'remove', 'replace'),
-    path: list(either(text({ empty: true }), number())),
+    path: list(either(text(), number())),
     value: optional(of<unknown>()),
   }),
 );
-/** One undoable step: immer patches there and back. */
-const edit = shape({ label: text({ max: 200 }), forward: patches, inverse: patches });
-export const history = shape({ past: list(edit, { max: 300 }), future: list(edit, { max: 300 }) });
+/** Steps that can be undone and redone, each as immer patches there and back. */
+const historyOf = (steps: number, letters: number) => {
+  const edits = list(shape({ label: text({ max: letters }), forward: patches, inverse: patches }), {
+    max: steps,
+  });
+  return shape({ past: edits, future: edits });
+};
+export const shotHistory = historyOf(300, 120);
+export const cutoutHistory = historyOf(200, 200);

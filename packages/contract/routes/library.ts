@@ -148,7 +148,7 @@ export const library = {
   }),
   'POST /api/artwork/:id/inks': route({
     says: 'Draws an SVG design with colours changed, each by the one in its place.',
-    body: s.shape({ inks: s.record(s.colour(), s.colour()) }),
+    body: s.shape({ inks: s.record(s.colour(), { names: s.colour(), max: 400 }) }),
     answer: s.shape({ picture: s.hash(), width: s.integer(), height: s.integer() }),
   }),
   'DELETE /api/artwork/:id': route({ says: 'Removes a design; shots go on showing it.', answer: removed }),

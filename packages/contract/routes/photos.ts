@@ -3,7 +3,7 @@ import { tidySchema, type Tidy } from '@scenograph/core/retouch/tidy';
 import type { ProductBase } from '@scenograph/core/stage/base';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentOf, fileName, history, ids, removed } from './common';
+import { cutoutHistory as history, documentOf, fileName, ids, removed } from './common';
 
 /** png and webp: the product alone at full size, with transparency. svg: its outline. matte: grey, the photo's size. */
 export const CUTOUT_FORMATS = ['png', 'webp', 'svg', 'matte'] as const;

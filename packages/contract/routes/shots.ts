@@ -2,7 +2,7 @@ import { encodingSchema, type Encoding } from '@scenograph/core/delivery/encodin
 import { PAGES, type PageName } from '@scenograph/core/delivery/sheets';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { history, sentShot, slotKey, storedShot } from './common';
+import { sentShot, shotHistory as history, slotKey, storedShot } from './common';
 
 const row = {
   id: s.id(),

@@ -1,7 +1,7 @@
-import type { RequestOf } from '@scenograph/contract';
+import type { CallOf } from '@scenograph/contract';
 
 /** Which of the chosen pictures a delivery makes. */
-export type Which = RequestOf<'POST /api/deliveries'>['body']['which'] & string;
+export type Which = CallOf<'POST /api/deliveries'>['body']['which'];
 
 export const WHICH: { value: Which; title: string }[] = [
   { value: 'all', title: 'All' },

@@ -99,7 +99,8 @@ export function ProductsScreen() {
                 />
               </div>
               <Link to={`/products/${product.id}`} className={buttonClass('plain', 'ml-auto')}>
-                Data of <span className="measure">{product.count}</span> variants
+                Data of <span className="measure">{product.count}</span> variant
+                {product.count === 1 ? '' : 's'}
               </Link>
             </div>
             <ul>

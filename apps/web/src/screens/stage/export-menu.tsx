@@ -1,3 +1,4 @@
+import type { ShotWithHistory } from '../../api/client';
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
 import { bindText, type ProductData } from '@scenograph/core/data/product-data';
@@ -10,7 +11,7 @@ import { LayersDialog } from './layers-dialog';
 import { ProofDialog } from './proof-dialog';
 import type { Shot } from '@scenograph/core/shot/document';
 import { TemplateDialog } from './template-dialog';
-import { saveNow, type StoredShot } from './store';
+import { saveNow } from './store';
 
 /** What can be made of one shot besides a delivery. */
 export type Export = 'picture' | 'layers' | 'proof' | 'template';
@@ -49,7 +50,7 @@ export function ExportDialogs({
   onClose,
 }: {
   what: Export;
-  stored: StoredShot;
+  stored: ShotWithHistory;
   shot: Shot;
   resolved: ResolvedShot;
   options: ItemOption[];

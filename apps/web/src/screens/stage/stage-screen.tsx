@@ -6,7 +6,7 @@ import { whatCastsOnWhat } from '@scenograph/core/elements/product/casts';
 import { resolveBase, cellFitKey, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { newPicture } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
-import { refresh, type ListingDetail, call, useRoute } from '../../api/client';
+import { refresh, type ListingDetail, call, useRoute, type ShotWithHistory } from '../../api/client';
 import { useActions } from '../../ui/actions';
 import { Button, IconButton, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
@@ -32,7 +32,7 @@ import { MillimetreRule } from './millimetre-rule';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
 import { ConflictDialog, SavingNote } from './saving';
-import { openShot, saveNow, trySave, useStage, type StoredShot } from './store';
+import { openShot, saveNow, trySave, useStage } from './store';
 import { trueSize } from './true-size';
 import { useAdding } from './use-adding';
 import { useEditing } from './use-editing';
@@ -42,7 +42,7 @@ import { ListingTrail } from '../listings/listing-trail';
 
 export function StageScreen() {
   const { id = '' } = useParams();
-  const [stored, setStored] = useState<StoredShot | null>(null);
+  const [stored, setStored] = useState<ShotWithHistory | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const { data: detail, error: listingError } = useRoute(
     'GET /api/listings/:id',
@@ -80,7 +80,7 @@ export function StageScreen() {
   return <Stage stored={stored} detail={detail} />;
 }
 
-function Stage({ stored, detail }: { stored: StoredShot; detail: ListingDetail }) {
+function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDetail }) {
   const stage = useStage();
   const { document: shot, selected, slot: activeKey } = stage;
   const [params, setParams] = useSearchParams();

@@ -1,15 +1,7 @@
 import type { Shot } from '@scenograph/core/shot/document';
-import { call } from '../../api/client';
-import { createDocumentStore, type History, type Stored } from '../../documents/document-store';
+import { call, type ShotWithHistory } from '../../api/client';
+import { createDocumentStore, type Stored } from '../../documents/document-store';
 import { isMockup } from './mockup/editing';
-
-export interface StoredShot extends Stored<Shot> {
-  id: string;
-  listingId: string;
-  title: string;
-  history: History;
-  feeds: string[];
-}
 
 interface Chosen {
   selected: string | null;
@@ -62,7 +54,7 @@ export async function saveNow(): Promise<void> {
 export const isSaved = () => useStage.getState().saving === 'saved';
 
 /** Opens a shot; its product, or the mockup that is printed on, is chosen. */
-export function openShot(shot: StoredShot): void {
+export function openShot(shot: ShotWithHistory): void {
   const { elements } = shot.document;
   const first = elements.find((e) => e.kind === 'product') ?? elements.find(isMockup);
   store.open(shot.id, shot, { selected: first?.id ?? null, also: [], slot: null });
