@@ -16,6 +16,7 @@ export type Outline = Out<typeof photos.outline>;
 export type CutoutDesk = Out<typeof photos.desk>;
 export type CutoutFormat = (typeof photos.CUTOUT_FORMATS)[number];
 export type Scene = Out<typeof library.scene>;
+export type SceneWithHistory = Out<typeof library.sceneWithHistory>;
 export type Picture = Out<typeof library.picture>;
 export type Artwork = Out<typeof library.artwork>;
 export type ListedTemplate = Out<typeof library.template>;

@@ -44,20 +44,31 @@ test('the kit is stored by revision; an older one is refused with what is there,
   }
 });
 
-test('the last changes of the kit are taken back one after the other, also by somebody else', async () => {
-  const begun = (await call('GET', '/api/brand')).body;
-  const titled = async (title: string) => {
-    const { kit, revision } = (await call('GET', '/api/brand')).body;
-    await call('PUT', '/api/brand', { revision, kit: { ...kit, title } });
+test('the history of the kit is kept with it; what is based on an older kit is refused with the present one', async () => {
+  const before = (await call('GET', '/api/brand')).body;
+  const history = {
+    past: [
+      {
+        label: 'Name',
+        forward: [{ op: 'replace', path: ['title'], value: 'One' }],
+        inverse: [{ op: 'replace', path: ['title'], value: before.kit.title }],
+      },
+    ],
+    future: [],
   };
-  await titled('One');
-  await titled('Two');
-  const undo = async () => {
-    const { revision } = (await call('GET', '/api/brand')).body;
-    return (await call('POST', '/api/brand/undo', { revision })).body.kit.title;
-  };
-  expect([await undo(), await undo()]).toEqual(['One', begun.kit.title]);
-  expect((await call('POST', '/api/brand/undo', { revision: 1 })).status).toBe(409);
+  const body = { revision: before.revision, kit: { ...before.kit, title: 'One' }, history };
+  expect((await call('PUT', '/api/brand', body)).body).toMatchObject({
+    history,
+    revision: before.revision + 1,
+  });
+  const refused = await call('PUT', '/api/brand', { ...body, kit: { ...before.kit, title: 'Two' } });
+  expect([refused.status, refused.body.detail.kit.title, refused.body.detail.history]).toEqual([
+    409,
+    'One',
+    history,
+  ]);
+  await call('PUT', '/api/brand', { revision: before.revision + 1, kit: before.kit });
+  expect((await call('GET', '/api/brand')).body.history).toEqual({ past: [], future: [] });
 });
 
 test('every variant is bound to the kit as it is now, so that a change reaches what the server paints', async () => {

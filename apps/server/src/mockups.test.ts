@@ -64,6 +64,7 @@ interface SceneBody {
   title: string;
   palette: string[];
   season: string | null;
+  revision: number;
   survey: {
     width: number;
     height: number;
@@ -77,13 +78,19 @@ const mockup = async (title: string): Promise<SceneBody> =>
 
 test('twisted print areas are refused and what was surveyed stays; a mockup goes out and comes back whole', async () => {
   const box = await mockup('Blank gift box');
-  const { id, title, palette, season, survey } = box;
+  const { id, title, palette, season, survey, revision } = box;
   const [a, b, c, d] = survey.areas[0].corners;
   const twisted = {
     ...survey,
     areas: [{ ...survey.areas[0], corners: [a, c, b, d] }, ...survey.areas.slice(1)],
   };
-  const refused = await call('PUT', `/api/scenes/${id}`, { title, palette, season, survey: twisted });
+  const refused = await call('PUT', `/api/scenes/${id}`, {
+    revision,
+    title,
+    palette,
+    season,
+    survey: twisted,
+  });
   expect([refused.status, refused.body.message]).toEqual([422, expect.stringMatching(/cross or fold in/)]);
   expect((await call('GET', `/api/scenes/${id}`)).body.survey).toEqual(survey);
 

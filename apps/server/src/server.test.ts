@@ -147,6 +147,7 @@ test('a scene is imported, surveyed, refused where its measures do not fit, and 
 
   const corners = [[260, 400], [540, 400], [620, 520], [180, 520]]; // prettier-ignore
   const change = {
+    revision: made.revision,
     title: 'Yard',
     palette: made.palette,
     season: 'autumn',
@@ -163,6 +164,8 @@ test('a scene is imported, surveyed, refused where its measures do not fit, and 
   };
   const refused = await call('PUT', `/api/scenes/${made.id}`, { ...change, survey: crossed });
   expect([refused.status, refused.body.message]).toEqual([422, expect.stringMatching(/cross or fold/)]);
+  const late = await call('PUT', `/api/scenes/${made.id}`, { ...change, title: 'Late' });
+  expect([late.status, late.body.detail.title, late.body.detail.revision]).toEqual([409, 'Yard', 2]);
   const low = { ...change.survey, light: { ...made.survey.light, elevationDeg: -3 } };
   expect((await call('PUT', `/api/scenes/${made.id}`, { ...change, survey: low })).body.message).toMatch(
     /above the plane/,

@@ -1,3 +1,4 @@
+import 'fake-indexeddb/auto';
 import '@testing-library/jest-dom/jest-globals';
 import { afterAll, afterEach, beforeAll } from '@jest/globals';
 import { cleanup } from '@testing-library/react';

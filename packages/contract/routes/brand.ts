@@ -1,15 +1,14 @@
 import { brandKitSchema, type BrandKit } from '@scenograph/core/brand/kit';
 import { route } from '../route';
 import * as s from '../schema';
-import { documentOf, fileName, removed } from './common';
+import { documentHistory, documentOf, fileName, removed, sentHistory } from './common';
 
 export const storedKit = s.named(
   'BrandKit',
   s.shape({
     kit: documentOf<BrandKit>(),
+    history: documentHistory,
     revision: s.integer(),
-    /** How many changes can be undone. */
-    steps: s.integer(),
   }),
 );
 
@@ -31,12 +30,7 @@ export const brand = {
   'GET /api/brand': route({ says: 'The brand kit.', answer: storedKit }),
   'PUT /api/brand': route({
     says: 'Stores the brand kit; 409 with the stored one where it was changed meanwhile.',
-    body: s.shape({ revision, kit: s.of<BrandKit>(brandKitSchema) }),
-    answer: storedKit,
-  }),
-  'POST /api/brand/undo': route({
-    says: 'Takes the last change of the brand kit back.',
-    body: s.shape({ revision }),
+    body: s.shape({ revision, kit: s.of<BrandKit>(brandKitSchema), history: sentHistory }),
     answer: storedKit,
   }),
   'GET /api/fonts': route({ says: 'Fonts of one’s own.', answer: s.list(font) }),

@@ -1,6 +1,6 @@
 import type { Shot } from '@scenograph/core/shot/document';
 import Joi from 'joi';
-import { either, id, list, nullable, number, of, oneOf, optional, shape, text } from '../schema';
+import { either, id, list, nullable, number, of, oneOf, optional, shape, text, usually } from '../schema';
 
 /** A document that the core reads and refuses by itself. */
 export const documentOf = <T>() => of<T>(Joi.object().unknown(true));
@@ -37,4 +37,7 @@ const historyOf = (steps: number, letters: number) => {
   return shape({ past: edits, future: edits });
 };
 export const shotHistory = historyOf(300, 120);
+/** History of what is sent whole; without one, nothing can be undone any more. */
+export const documentHistory = historyOf(200, 200);
+export const sentHistory = usually(documentHistory, { past: [], future: [] });
 export const cutoutHistory = historyOf(200, 200);

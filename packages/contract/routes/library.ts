@@ -3,21 +3,24 @@ import { surveySchema, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { PURPOSES, SEASONS } from '@scenograph/core/templates/template';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentOf, fileName, removed, sentShot, storedShot } from './common';
+import { documentHistory, documentOf, fileName, removed, sentHistory, sentShot, storedShot } from './common';
 
 const palette = s.list(s.colour(), { max: 24 });
 
-export const scene = s.named(
-  'Scene',
-  s.shape({
-    id: s.id(),
-    title: s.text(),
-    picture: s.hash(),
-    survey: documentOf<SceneSurvey>(),
-    palette: s.list(s.colour()),
-    season: s.nullable(s.text()),
-    createdAt: s.moment(),
-  }),
+const sceneRow = {
+  id: s.id(),
+  title: s.text(),
+  picture: s.hash(),
+  survey: documentOf<SceneSurvey>(),
+  palette: s.list(s.colour()),
+  season: s.nullable(s.text()),
+  revision: s.integer(),
+  createdAt: s.moment(),
+};
+export const scene = s.named('Scene', s.shape(sceneRow));
+export const sceneWithHistory = s.named(
+  'SceneWithHistory',
+  s.shape({ ...sceneRow, history: documentHistory }),
 );
 
 export const picture = s.named(
@@ -97,10 +100,12 @@ export const library = {
     upload: true,
     answer: scene,
   }),
-  'GET /api/scenes/:id': route({ says: 'A scene.', answer: scene }),
+  'GET /api/scenes/:id': route({ says: 'A scene with the history of its survey.', answer: sceneWithHistory }),
   'PUT /api/scenes/:id': route({
-    says: 'Stores a scene’s survey.',
+    says: 'Stores a scene’s survey; 409 with the stored one where it was changed meanwhile.',
     body: s.shape({
+      revision: s.integer({ min: 1 }),
+      history: sentHistory,
       title: s.text({ max: 120 }),
       survey: s.of<SceneSurvey>(surveySchema),
       palette,

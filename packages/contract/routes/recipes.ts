@@ -1,7 +1,7 @@
 import type { RecipeStep } from '@scenograph/core/recipe/recipe';
 import { route } from '../route';
 import * as s from '../schema';
-import { documentOf, removed } from './common';
+import { documentHistory, documentOf, removed, sentHistory } from './common';
 
 const row = {
   id: s.id(),
@@ -23,6 +23,7 @@ export const recipeDetail = s.named(
   'RecipeDetail',
   s.shape({
     ...row,
+    history: documentHistory,
     products: s.list(s.shape({ productId: s.id(), product: s.text(), steps: s.record(stepResult) })),
   }),
 );
@@ -42,7 +43,7 @@ export const recipes = {
   }),
   'PUT /api/recipes/:id': route({
     says: 'Stores a recipe; 409 with the stored one where it was changed meanwhile.',
-    body: s.shape({ revision: s.integer({ min: 1 }), title, steps }),
+    body: s.shape({ revision: s.integer({ min: 1 }), title, steps, history: sentHistory }),
     answer: recipe,
   }),
   'DELETE /api/recipes/:id': route({ says: 'Removes a recipe; what it made stays.', answer: removed }),

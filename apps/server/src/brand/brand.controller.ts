@@ -17,12 +17,7 @@ export class BrandController {
 
   @On('PUT /api/brand')
   save(@Call() { body }: CallOf<'PUT /api/brand'>) {
-    return this.brand.save(body.revision, body.kit);
-  }
-
-  @On('POST /api/brand/undo')
-  undo(@Call() { body }: CallOf<'POST /api/brand/undo'>) {
-    return this.brand.undo(body.revision);
+    return this.brand.save(body);
   }
 
   @On('GET /api/fonts')

@@ -5,15 +5,16 @@ import {
   NotFoundException,
   UnprocessableEntityException,
 } from '@nestjs/common';
+import type { CallOf } from '@scenograph/contract';
 import type { StoredKit } from '@scenograph/contract/types';
-import { EMPTY_KIT, type BrandKit } from '@scenograph/core/brand/kit';
+import { EMPTY_KIT } from '@scenograph/core/brand/kit';
 import { takeFont } from '@scenograph/host-node/take-font';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
-import { brandKits, fonts } from '../database/schema';
+import { brandKits, fonts, NO_HISTORY } from '../database/schema';
 import { announce } from '../events/events';
 
 export type FontRow = typeof fonts.$inferSelect;
@@ -21,17 +22,14 @@ export type FontRow = typeof fonts.$inferSelect;
 /** The workspace's brand kit as it is now; an empty one where nobody has made it yet. */
 export async function kitOf(db: Database): Promise<StoredKit> {
   const [row] = await db.select().from(brandKits).where(eq(brandKits.workspaceId, WORKSPACE));
-  return row ? stored(row) : { kit: EMPTY_KIT, revision: 0, steps: 0 };
+  return row ? stored(row) : { kit: EMPTY_KIT, history: NO_HISTORY, revision: 0 };
 }
 
-const stored = ({ kit, revision, past }: typeof brandKits.$inferSelect): StoredKit => ({
+const stored = ({ kit, history, revision }: typeof brandKits.$inferSelect): StoredKit => ({
   kit,
+  history,
   revision,
-  steps: past.length,
 });
-
-/** So many changes can be undone. */
-const KEPT = 50;
 
 /** The brand kit, and fonts of one's own. */
 @Injectable()
@@ -47,33 +45,19 @@ export class BrandService {
   }
 
   /** Stores the kit; refused with the present one where it was based on an older revision. */
-  async save(revision: number, kit: BrandKit) {
+  async save({ revision, kit, history }: CallOf<'PUT /api/brand'>['body']): Promise<StoredKit> {
     const known = new Set((await this.fonts()).map((f) => `own-${f.hash}`));
     const lost = kit.fonts.find((f) => f.font.startsWith('own-') && !known.has(f.font));
     if (lost)
       throw new UnprocessableEntityException(
         `The font file of "${lost.title}" is not here any more; choose another.`,
       );
-    const [now] = await this.db.select().from(brandKits).where(eq(brandKits.workspaceId, WORKSPACE));
-    const past = now ? [...now.past, now.kit].slice(-KEPT) : [];
-    return this.replace(revision, kit, past);
-  }
-
-  /** Takes the last change back, also long after; refused where the kit was changed meanwhile. */
-  async undo(revision: number) {
-    const [now] = await this.db.select().from(brandKits).where(eq(brandKits.workspaceId, WORKSPACE));
-    const kit = now?.past.at(-1);
-    if (!kit) throw new UnprocessableEntityException('There is no change of the brand kit to take back.');
-    return this.replace(revision, kit, now.past.slice(0, -1));
-  }
-
-  private async replace(revision: number, kit: BrandKit, past: BrandKit[]): Promise<StoredKit> {
     const [saved] = await this.db
       .insert(brandKits)
-      .values({ workspaceId: WORKSPACE, kit, past, revision: 1 })
+      .values({ workspaceId: WORKSPACE, kit, history, revision: 1 })
       .onConflictDoUpdate({
         target: brandKits.workspaceId,
-        set: { kit, past, revision: sql`${brandKits.revision} + 1` },
+        set: { kit, history, revision: sql`${brandKits.revision} + 1` },
         setWhere: eq(brandKits.revision, revision),
       })
       .returning();

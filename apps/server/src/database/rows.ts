@@ -5,3 +5,12 @@ export function shown<T extends { workspaceId: string }>({
 }: T): Omit<T, 'workspaceId'> {
   return row;
 }
+
+/** A document's row as it is sent in a list: without the history, which only its editor needs. */
+export function listed<T extends { workspaceId: string; history: unknown }>({
+  workspaceId: _,
+  history: __,
+  ...row
+}: T): Omit<T, 'workspaceId' | 'history'> {
+  return row;
+}

@@ -46,6 +46,9 @@ const sceneSurvey = documentOf<SceneSurvey>((survey) => ({
   ...survey,
 }));
 
+/** Where nothing can be undone. */
+export const NO_HISTORY: History = { past: [], future: [] };
+
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 const id = () => uuid('id').primaryKey().defaultRandom();
@@ -167,8 +170,7 @@ export const artworks = pgTable('artworks', {
 export const brandKits = pgTable('brand_kits', {
   workspaceId: text('workspace_id').primaryKey(),
   kit: jsonb('kit').$type<BrandKit>().notNull(),
-  /** Earlier kits, the latest last, to go back to. */
-  past: jsonb('past').$type<BrandKit[]>().notNull().default([]),
+  history: jsonb('history').$type<History>().notNull().default(NO_HISTORY),
   revision: integer('revision').notNull().default(1),
 });
 
@@ -212,6 +214,8 @@ export const scenes = pgTable('scenes', {
   survey: sceneSurvey('survey').notNull(),
   palette: jsonb('palette').$type<string[]>().notNull(),
   season: text('season'),
+  history: jsonb('history').$type<History>().notNull().default(NO_HISTORY),
+  revision: integer('revision').notNull().default(1),
   createdAt: created(),
 });
 
@@ -494,6 +498,7 @@ export const recipes = pgTable('recipes', {
   workspaceId: workspace(),
   title: text('title').notNull(),
   steps: jsonb('steps').$type<RecipeStep[]>().notNull(),
+  history: jsonb('history').$type<History>().notNull().default(NO_HISTORY),
   revision: integer('revision').notNull().default(1),
   createdAt: created(),
 });

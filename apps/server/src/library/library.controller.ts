@@ -6,7 +6,7 @@ import type { Request, Response } from 'express';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
-import { shown } from '../database/rows';
+import { listed, shown } from '../database/rows';
 import { effectSettings, pictures } from '../database/schema';
 import { Call, On } from '../http/route';
 import { readBody, takeOrRefuse } from '../photos/photos.service';
@@ -23,7 +23,7 @@ export class LibraryController {
 
   @On('GET /api/scenes')
   async scenes() {
-    return (await this.scenesService.list()).map(shown);
+    return (await this.scenesService.list()).map(listed);
   }
 
   @On('GET /api/scenes/export.zip')
@@ -45,7 +45,7 @@ export class LibraryController {
 
   @On('POST /api/scenes')
   async takeScene(@Call() { query: { name } }: CallOf<'POST /api/scenes'>, @Req() request: Request) {
-    return shown(await this.scenesService.take(name, await readBody(request, name)));
+    return listed(await this.scenesService.take(name, await readBody(request, name)));
   }
 
   @On('GET /api/scenes/:id')
@@ -55,7 +55,7 @@ export class LibraryController {
 
   @On('PUT /api/scenes/:id')
   async changeScene(@Call() { params, body }: CallOf<'PUT /api/scenes/:id'>) {
-    return shown(await this.scenesService.change(params.id, body));
+    return listed(await this.scenesService.change(params.id, body));
   }
 
   @On('DELETE /api/scenes/:id')
@@ -70,12 +70,12 @@ export class LibraryController {
     @Req() request: Request,
   ) {
     const bytes = await readBody(request, name);
-    return shown(await this.scenesService.setMask(params.id, maskOf(params.mask), name, bytes));
+    return listed(await this.scenesService.setMask(params.id, maskOf(params.mask), name, bytes));
   }
 
   @On('POST /api/scenes/:id/mask/:mask/:photo')
   async maskFromPhoto(@Call() { params }: CallOf<'POST /api/scenes/:id/mask/:mask/:photo'>) {
-    return shown(await this.scenesService.maskFromPhoto(params.id, maskOf(params.mask), params.photo));
+    return listed(await this.scenesService.maskFromPhoto(params.id, maskOf(params.mask), params.photo));
   }
 
   @On('POST /api/scenes/:id/mended')

@@ -1,5 +1,11 @@
-import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import { and, asc, eq } from 'drizzle-orm';
+import {
+  ConflictException,
+  Inject,
+  Injectable,
+  NotFoundException,
+  UnprocessableEntityException,
+} from '@nestjs/common';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import JSZip from 'jszip';
 import { NO_ITEM, surveyCamera, surveySchema, surveyView } from '@scenograph/core/stage/survey';
 import type { CallOf } from '@scenograph/contract';
@@ -14,7 +20,8 @@ import { decodeGrey, decodePicture, MIME } from '@scenograph/host-node/read-pict
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
-import { photos, scenes } from '../database/schema';
+import { shown } from '../database/rows';
+import { NO_HISTORY, photos, scenes } from '../database/schema';
 import { takeOrRefuse } from '../photos/photos.service';
 
 export type SceneRow = typeof scenes.$inferSelect;
@@ -89,7 +96,7 @@ export class ScenesService {
   }
 
   /** Stores a survey. One that gives no camera is refused with what is wrong; what there was stays. */
-  async change(id: string, change: SceneChange): Promise<SceneRow> {
+  async change(id: string, { revision, ...change }: SceneChange): Promise<SceneRow> {
     const scene = await this.one(id);
     const { survey } = change;
     if (survey.width !== scene.survey.width || survey.height !== scene.survey.height)
@@ -102,8 +109,17 @@ export class ScenesService {
     } catch (error) {
       throw new UnprocessableEntityException((error as Error).message);
     }
-    const [row] = await this.db.update(scenes).set(change).where(eq(scenes.id, id)).returning();
-    return row;
+    const [row] = await this.db
+      .update(scenes)
+      .set({ ...change, revision: sql`${scenes.revision} + 1` })
+      .where(and(eq(scenes.id, id), eq(scenes.revision, revision)))
+      .returning();
+    if (row) return row;
+    const stored = shown(await this.one(id));
+    throw new ConflictException({
+      message: `The survey of "${stored.title}" was changed elsewhere since you opened it. Nothing was saved over it.`,
+      detail: stored,
+    });
   }
 
   async remove(id: string): Promise<void> {
@@ -149,7 +165,7 @@ export class ScenesService {
     const hash = await this.store.put(Buffer.from(png), 'image/png');
     const [row] = await this.db
       .update(scenes)
-      .set({ survey: { ...scene.survey, [mask]: hash } })
+      .set({ survey: { ...scene.survey, [mask]: hash }, revision: sql`${scenes.revision} + 1` })
       .where(eq(scenes.id, scene.id))
       .returning();
     return row;
@@ -229,6 +245,8 @@ export class ScenesService {
         const { error } = surveySchema.validate(survey, { convert: false });
         if (error) throw new Error(`"${side.name}": ${error.message}.`);
         await this.change(row.id, {
+          revision: row.revision,
+          history: NO_HISTORY,
           title: read.title,
           survey,
           palette: read.palette.length ? read.palette : row.palette,

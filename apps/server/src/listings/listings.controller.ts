@@ -1,6 +1,6 @@
 import { Controller, Inject } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
-import { shown } from '../database/rows';
+import { listed, shown } from '../database/rows';
 import { Call, On } from '../http/route';
 import { ListingsService } from './listings.service';
 
@@ -26,14 +26,13 @@ export class ListingsController {
 
   @On('POST /api/listings/:id/shots')
   async addShot(@Call() { params, body }: CallOf<'POST /api/listings/:id/shots'>) {
-    const { history: _, ...shot } = shown(await this.listings.addShot(params.id, body));
-    return shot;
+    return listed(await this.listings.addShot(params.id, body));
   }
 
   /** Shots laid out already: from templates and ideas. */
   @On('POST /api/listings/:id/shots/of-documents')
   async addDocuments(@Call() { params, body }: CallOf<'POST /api/listings/:id/shots/of-documents'>) {
     const made = await this.listings.addDocuments(params.id, body.shots);
-    return made.map(({ history: _, ...shot }) => shown(shot));
+    return made.map(listed);
   }
 }

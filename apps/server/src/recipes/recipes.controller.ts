@@ -1,6 +1,6 @@
 import { Controller, Inject } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
-import { shown } from '../database/rows';
+import { listed, shown } from '../database/rows';
 import { Call, On } from '../http/route';
 import { RecipesService } from './recipes.service';
 
@@ -10,12 +10,12 @@ export class RecipesController {
 
   @On('GET /api/recipes')
   async list() {
-    return (await this.recipes.list()).map(shown);
+    return (await this.recipes.list()).map(listed);
   }
 
   @On('POST /api/recipes')
   async add(@Call() { body }: CallOf<'POST /api/recipes'>) {
-    return shown(await this.recipes.add(body));
+    return listed(await this.recipes.add(body));
   }
 
   @On('GET /api/recipes/:id')
@@ -25,7 +25,7 @@ export class RecipesController {
 
   @On('PUT /api/recipes/:id')
   async save(@Call() { params, body }: CallOf<'PUT /api/recipes/:id'>) {
-    return shown(await this.recipes.save(params.id, body));
+    return listed(await this.recipes.save(params.id, body));
   }
 
   @On('DELETE /api/recipes/:id')

@@ -6,10 +6,11 @@ import {
   UnprocessableEntityException,
 } from '@nestjs/common';
 import { readSteps, type RecipeStep } from '@scenograph/core/recipe/recipe';
-import type { ResultOf } from '@scenograph/contract';
+import type { CallOf, ResultOf } from '@scenograph/contract';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
+import { shown } from '../database/rows';
 import { photos, products, recipeResults, recipes } from '../database/schema';
 import { announce } from '../events/events';
 import { QUEUE, type Queue } from '../jobs/queue';
@@ -65,15 +66,15 @@ export class RecipesService {
     return made;
   }
 
-  async save(id: string, body: { revision: number; title: string; steps: unknown }) {
+  async save(id: string, body: CallOf<'PUT /api/recipes/:id'>['body']) {
     const steps = this.read(body.steps);
     const [saved] = await this.db
       .update(recipes)
-      .set({ title: body.title, steps, revision: sql`${recipes.revision} + 1` })
+      .set({ title: body.title, steps, history: body.history, revision: sql`${recipes.revision} + 1` })
       .where(and(eq(recipes.id, id), eq(recipes.workspaceId, WORKSPACE), eq(recipes.revision, body.revision)))
       .returning();
     if (saved) return saved;
-    const stored = await this.recipe(id);
+    const stored = shown(await this.recipe(id));
     throw new ConflictException({
       message: `"${stored.title}" was changed elsewhere since you opened it. Nothing was saved over it.`,
       detail: stored,

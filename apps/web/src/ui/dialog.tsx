@@ -12,7 +12,8 @@ export function Dialog({
   wide,
 }: {
   open: boolean;
-  onClose(): void;
+  /** Left out where there is no way round the choice in the footer. */
+  onClose?(): void;
   title: string;
   about?: string;
   children: ReactNode;
@@ -20,7 +21,7 @@ export function Dialog({
   wide?: boolean;
 }) {
   return (
-    <RadixDialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
+    <RadixDialog.Root open={open} onOpenChange={(o) => !o && onClose?.()}>
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#171b1955]" />
         <RadixDialog.Content
@@ -34,9 +35,11 @@ export function Dialog({
                 <RadixDialog.Description className="text-ink-2 mt-0.5">{about}</RadixDialog.Description>
               )}
             </div>
-            <RadixDialog.Close aria-label="Close" className="text-ink-2 hover:text-ink -mr-1 p-1">
-              <X size={16} aria-hidden />
-            </RadixDialog.Close>
+            {onClose && (
+              <RadixDialog.Close aria-label="Close" className="text-ink-2 hover:text-ink -mr-1 p-1">
+                <X size={16} aria-hidden />
+              </RadixDialog.Close>
+            )}
           </div>
           <div className="overflow-y-auto px-5 py-4">{children}</div>
           {footer && (

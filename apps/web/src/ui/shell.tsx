@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Outlet, useMatches, useNavigate } from 'react-router';
 import { useServerEvents } from '../api/events';
 import { bringIn } from '../api/uploads';
+import { keepSending } from '../documents/send-unsent';
 import { CommandMenu, useActions, type Action } from './actions';
 import { Notices } from './notices';
 import { usePlaces } from './places';
@@ -10,6 +11,7 @@ import { usePlaces } from './places';
 export function Shell() {
   useServerEvents();
   const navigate = useNavigate();
+  useEffect(() => keepSending((path) => void navigate(path)), [navigate]);
   const [over, setOver] = useState(false);
   const { title } = (useMatches().at(-1)?.handle ?? {}) as { title?: string };
   useEffect(() => {

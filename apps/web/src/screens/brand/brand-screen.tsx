@@ -1,11 +1,10 @@
-import { Undo2 } from 'lucide-react';
 import { useMemo } from 'react';
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { DESIGNS } from '@scenograph/core/templates/designs';
 import { fillTemplate } from '@scenograph/core/templates/fill';
 import { type Product, useProducts } from '../../api/client';
-import { IconButton } from '../../ui/controls';
+import { ConflictDialog, DocumentUndoRedo, SavingNote } from '../../documents/document-bar';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { useThumbnail } from '../listings/cell-picture';
@@ -14,26 +13,22 @@ import { useBrand } from './use-brand';
 
 /** Logos, palette, fonts, standing texts and default effects of the brand; what uses them follows. */
 export function BrandScreen() {
-  const { kit, error, change, undo, canUndo } = useBrand();
+  const { kit, error, change, state, save } = useBrand();
   return (
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
         <div className="flex items-center gap-3">
           <h1 className="font-display text-[22px] font-bold">Brand kit</h1>
-          <IconButton
-            label={canUndo ? 'Undo the last change' : 'Nothing to undo'}
-            disabled={!canUndo}
-            onClick={() => void undo()}
-          >
-            <Undo2 size={15} aria-hidden />
-          </IconButton>
+          <DocumentUndoRedo of={state} />
+          <SavingNote of={state} onTryAgain={() => void save()} />
         </div>
         <p className="text-ink-2">
           A change is stored at once, and every shot and template that uses the entry follows.
         </p>
         {error && <Trouble error={error} />}
         {!kit && !error && <Waiting what="the brand kit" />}
+        <ConflictDialog of={state} word="brand kit" />
         {kit && (
           <div className="mt-3 grid grid-cols-[minmax(0,1fr)_330px] items-start gap-4">
             <div className="grid gap-3">
@@ -59,7 +54,7 @@ function Seen({ kit }: { kit: BrandKit }) {
   const variant = product?.variants.find((v) => v.data.cutout);
   return (
     <section aria-label="Preview of the kit" className="sticky top-0 grid gap-3">
-      <h2 className="font-semibold">At work</h2>
+      <h2 className="font-semibold">Preview</h2>
       {['sale-half', 'new-arrival', 'price-tag'].map((id) => (
         <Sample key={id} id={id} kit={kit} variant={variant ?? null} />
       ))}

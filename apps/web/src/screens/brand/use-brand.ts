@@ -1,33 +1,39 @@
-import { mutate } from 'swr';
+import { useMemo } from 'react';
 import type { BrandKit } from '@scenograph/core/brand/kit';
-import { call, refresh, ServerRefusal, useRoute, type StoredKit } from '../../api/client';
-import { say } from '../../ui/notices';
+import { useRoute } from '../../api/client';
+import { useDocument } from '../../documents/document-bar';
+import { createDocumentStore } from '../../documents/document-store';
+import { BRANDS, storedBrand } from '../../documents/kinds';
+import { useOpened } from '../../documents/use-opened';
 
-/** The kit on the screen: every change is stored at once, and can be taken back, also after a reload. */
+const store = createDocumentStore<BrandKit, object>(BRANDS, () => ({}));
+
+/** What a step of history is called, by the part of the kit that it changed. */
+const LABELS: Record<keyof BrandKit, string> = {
+  title: 'Name',
+  locale: 'Prices and numbers',
+  colours: 'Palette',
+  fonts: 'Fonts',
+  texts: 'Standing texts',
+  logos: 'Logos',
+  effects: 'Default effects',
+};
+
+/** The kit on the screen: stored as it is changed, undone step by step, also after a reload. */
 export function useBrand() {
   const { data, error } = useRoute('GET /api/brand');
-  const send = async (ask: (revision: number) => Promise<StoredKit>) => {
-    if (!data) return;
-    try {
-      const saved = await ask(data.revision);
-      await mutate('/api/brand', saved, { revalidate: false });
-      refresh('/api/listings', '/api/products');
-    } catch (e) {
-      say('stop', (e as Error).message);
-      const present = e instanceof ServerRefusal && e.status === 409 ? (e.detail as StoredKit) : data;
-      await mutate('/api/brand', present, { revalidate: false });
-    }
-  };
+  const stored = useMemo(() => data && storedBrand(data), [data]);
+  const opened = useOpened(store, 'brand', stored);
+  const state = store.use();
+  useDocument(store.use.getState, store.save);
   return {
-    kit: data?.kit ?? null,
+    kit: opened ? state.document : null,
     error,
-    canUndo: (data?.steps ?? 0) > 0,
-    async change(next: Partial<BrandKit>) {
-      if (!data) return;
-      const kit = { ...data.kit, ...next };
-      await mutate('/api/brand', { ...data, kit }, { revalidate: false });
-      await send((revision) => call('PUT /api/brand', { body: { revision, kit } }));
+    state,
+    save: store.save,
+    change(next: Partial<BrandKit>) {
+      const [part] = Object.keys(next) as (keyof BrandKit)[];
+      state.edit(LABELS[part], (kit) => ({ ...kit, ...next }));
     },
-    undo: () => send((revision) => call('POST /api/brand/undo', { body: { revision } })),
   };
 }

@@ -7,7 +7,7 @@ import { useActions } from '../../ui/actions';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { useDeskActions, type DeskActionHandlers } from './desk-actions';
-import { AdjustAlikeDialog, ConflictDialog, KeysDialog } from './desk-dialogs';
+import { AdjustAlikeDialog, CutoutConflict, KeysDialog } from './desk-dialogs';
 import { DeskHeader } from './desk-header';
 import type { Camera } from './desk-canvas';
 import type { Gesture } from './desk-traces';
@@ -15,7 +15,8 @@ import { DeskView, MOST_ZOOM } from './desk-view';
 import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
 import { adjustAlike, putToUse, useAccept } from './photo-actions';
-import { openDesk, useRecipe } from './recipe-store';
+import { useDocument } from '../../documents/document-bar';
+import { openDesk, saveRecipe, useRecipe } from './recipe-store';
 import { SightBar } from './sight-bar';
 import { StepsPanel } from './steps-panel';
 import { TidyDesk } from './tidy-desk';
@@ -190,6 +191,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
   const actions = useDeskActions(handlers);
   useActions('cutout', actions);
 
+  useDocument(useRecipe.getState, saveRecipe);
   useDeskKeys(actions, {
     zoomBy,
     brushBy: (factor) => setOptions((o) => (isBrush(tool) ? withRadius(o, tool, factor) : o)),
@@ -363,7 +365,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
           }}
         />
       )}
-      <ConflictDialog />
+      <CutoutConflict />
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { ConflictDialog } from '../../documents/document-bar';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { useRecipe } from './recipe-store';
@@ -59,27 +60,14 @@ export function AdjustAlikeDialog({
 }
 
 /** Another window has stored other steps for this photo: which of them count. */
-export function ConflictDialog() {
-  const { conflict, document: recipe, keepMine, takeTheirs } = useRecipe();
-  if (!conflict) return null;
+export function CutoutConflict() {
+  const store = useRecipe();
   return (
-    <Dialog
-      open
-      onClose={() => undefined}
-      title="This cutout was changed in another window"
-      footer={
-        <>
-          <Button onClick={() => takeTheirs()}>Take theirs</Button>
-          <Button tone="main" onClick={() => keepMine()}>
-            Keep mine
-          </Button>
-        </>
-      }
-    >
+    <ConflictDialog of={store} word="cutout">
       <p>
-        There it has {conflict.document.steps.length} steps, here {recipe?.steps.length}. Nothing was saved
-        over it.
+        There it has {store.conflict?.document.steps.length} steps, here {store.document?.steps.length}.
+        Nothing was saved over it.
       </p>
-    </Dialog>
+    </ConflictDialog>
   );
 }

@@ -1,11 +1,12 @@
-import { ChevronLeft, ChevronRight, Redo2, Undo2 } from 'lucide-react';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import type { Photo } from '../../api/client';
+import { DocumentUndoRedo, SavingNote } from '../../documents/document-bar';
 import { Button, IconButton } from '../../ui/controls';
 import { CutoutFiles } from '../../ui/cutout-files';
 import { TopBar } from '../../ui/top-bar';
 import { putToUse } from './photo-actions';
-import { useRecipe } from './recipe-store';
+import { saveRecipe, useRecipe } from './recipe-store';
 
 /** Which photo this is, whether its corrections are stored and used, and the way to the next. */
 export function DeskHeader({
@@ -22,7 +23,8 @@ export function DeskHeader({
   onAccept(): void;
 }) {
   const navigate = useNavigate();
-  const { past, future, undo, redo, inUse, saving } = useRecipe();
+  const store = useRecipe();
+  const { inUse, saving } = store;
   const at = all.findIndex((p) => p.id === photo.id);
   const next = all[at + 1];
   const previous = all[at - 1];
@@ -42,34 +44,11 @@ export function DeskHeader({
           <span className="measure text-ink-2 hidden whitespace-nowrap min-[1200px]:inline">
             photo {at + 1} of {all.length}
           </span>
-          <span role="status" data-testid="saving" className="measure text-ink-2 whitespace-nowrap">
-            {
-              {
-                saved: 'saved',
-                waiting: 'saving',
-                saving: 'saving',
-                offline: 'not saved yet, trying again',
-                conflict: 'changed elsewhere',
-              }[saving]
-            }
-          </span>
+          <SavingNote of={store} onTryAgain={() => void saveRecipe()} />
         </nav>
       }
     >
-      <IconButton
-        label={past.length ? `Undo: ${past[past.length - 1].label}` : 'Nothing to undo'}
-        disabled={!past.length}
-        onClick={undo}
-      >
-        <Undo2 size={15} aria-hidden />
-      </IconButton>
-      <IconButton
-        label={future.length ? `Redo: ${future[0].label}` : 'Nothing to redo'}
-        disabled={!future.length}
-        onClick={redo}
-      >
-        <Redo2 size={15} aria-hidden />
-      </IconButton>
+      <DocumentUndoRedo of={store} />
       {!inUse && saving === 'saved' && (
         <>
           <span role="status" className="text-amber-ink whitespace-nowrap">

@@ -1,6 +1,7 @@
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
-import { type CutoutDesk, call } from '../../api/client';
+import type { CutoutDesk } from '../../api/client';
 import { createDocumentStore } from '../../documents/document-store';
+import { CUTOUTS, storedCutout } from '../../documents/kinds';
 
 /** A photo's corrections as the server has them. */
 interface Beside {
@@ -10,27 +11,11 @@ interface Beside {
   choose(id: string | null): void;
 }
 
-const stored = ({ recipe, history, revision }: CutoutDesk) => ({ document: recipe, history, revision });
-
-const store = createDocumentStore<CutoutRecipe, Beside>({
-  async put(id, { revision, document, history }) {
-    const saved = await call('PUT /api/photos/:id/recipe', {
-      params: { id },
-      body: {
-        revision,
-        recipe: document,
-        history,
-      },
-    });
-    return { revision: saved.revision, extra: { inUse: saved.inUse } };
-  },
-  theirs: (detail) => stored(detail as CutoutDesk),
-  extra: (set) => ({
-    inUse: true,
-    chosen: null,
-    choose: (chosen) => set({ chosen }),
-  }),
-});
+const store = createDocumentStore<CutoutRecipe, Beside>(CUTOUTS, (set) => ({
+  inUse: true,
+  chosen: null,
+  choose: (chosen) => set({ chosen }),
+}));
 
 /** The recipe of the photo on the desk: every change is a step of history and is stored as it is made. */
 export const useRecipe = store.use;
@@ -39,5 +24,5 @@ export const useRecipe = store.use;
 export const saveRecipe = store.save;
 
 export function openDesk(photoId: string, desk: CutoutDesk): void {
-  store.open(photoId, stored(desk), { inUse: desk.inUse, chosen: null });
+  void store.open(photoId, storedCutout(desk), { inUse: desk.inUse, chosen: null });
 }

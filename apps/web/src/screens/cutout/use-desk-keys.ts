@@ -1,6 +1,5 @@
 import { useEffect, useRef } from 'react';
 import type { Action } from '../../ui/actions';
-import { useRecipe } from './recipe-store';
 
 interface Hands {
   zoomBy(factor: number): void;
@@ -10,7 +9,7 @@ interface Hands {
   remove(): void;
 }
 
-/** The desk's keys: undo and redo, the single letters of its actions, and what has no action of its own. */
+/** The desk's keys: the single letters of its actions, and what has no action of its own. */
 export function useDeskKeys(actions: readonly Action[], hands: Hands): void {
   const now = useRef({ actions, hands });
   useEffect(() => {
@@ -23,12 +22,6 @@ export function useDeskKeys(actions: readonly Action[], hands: Hands): void {
       )
         return;
       const ctrl = e.ctrlKey || e.metaKey;
-      if (ctrl && e.key.toLowerCase() === 'z') {
-        e.preventDefault();
-        if (e.shiftKey) useRecipe.getState().redo();
-        else useRecipe.getState().undo();
-        return;
-      }
       if (ctrl || e.altKey) return;
       const { zoomBy, brushBy, closePath, giveUp, remove } = now.current.hands;
       const other: Record<string, () => void> = {

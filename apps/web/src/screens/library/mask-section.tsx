@@ -3,6 +3,7 @@ import { blobUrl, reducedUrl, refresh, type Scene, call, upload, useRoute } from
 import { Button } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
+import { surveyStore } from './survey-store';
 
 /** A mask over a scene's picture, made with the cutout desk or imported as PNG. */
 export function MaskSection({
@@ -41,6 +42,9 @@ export function MaskSection({
     }
   };
   const take = async (send: () => Promise<Scene>) => {
+    // The server takes the mask into what it has: that must be what is on the screen.
+    if (!(await surveyStore.save()))
+      return say('stop', 'The survey could not be stored yet, so no mask was taken. Try again in a moment.');
     try {
       const row = await send();
       onTaken(row.survey[mask]!);

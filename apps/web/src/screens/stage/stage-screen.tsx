@@ -1,4 +1,3 @@
-import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
@@ -8,7 +7,7 @@ import { newPicture } from '@scenograph/core/shot/starters';
 import { slotKey } from '@scenograph/core/spec/slot';
 import { refresh, type ListingDetail, call, useRoute, type ShotWithHistory } from '../../api/client';
 import { useActions } from '../../ui/actions';
-import { Button, IconButton, Select } from '../../ui/controls';
+import { Button, Select } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { FindAction, TopBar } from '../../ui/top-bar';
@@ -31,7 +30,8 @@ import { MockupLayer } from './mockup/mockup-layer';
 import { MillimetreRule } from './millimetre-rule';
 import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
-import { ConflictDialog, SavingNote } from './saving';
+import { DocumentUndoRedo, SavingNote, useDocument } from '../../documents/document-bar';
+import { ShotConflict } from './conflict';
 import { openShot, saveNow, trySave, useStage } from './store';
 import { trueSize } from './true-size';
 import { useAdding } from './use-adding';
@@ -142,6 +142,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   const { add, remove, depth, duplicate, align, distribute, link, trueSize: toTrueSize } = editing;
   const { addOverlay, addText, addProduct, choices, swap } = useAdding(editing, resolved, data, detail);
 
+  useDocument(useStage.getState, trySave);
   useStageKeys(editing);
 
   const feed = async (key: string, on: boolean) => {
@@ -191,24 +192,11 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
       <TopBar
         trail={
           <ListingTrail listing={detail.listing} title={row?.title ?? stored.title}>
-            <SavingNote saving={stage.saving} at={stage.savedAt} />
+            <SavingNote of={stage} onTryAgain={() => void trySave()} />
           </ListingTrail>
         }
       >
-        <IconButton
-          label={stage.past.length ? `Undo: ${stage.past[stage.past.length - 1].label}` : 'Nothing to undo'}
-          disabled={!stage.past.length}
-          onClick={stage.undo}
-        >
-          <Undo2 size={15} aria-hidden />
-        </IconButton>
-        <IconButton
-          label={stage.future.length ? `Redo: ${stage.future[0].label}` : 'Nothing to redo'}
-          disabled={!stage.future.length}
-          onClick={stage.redo}
-        >
-          <Redo2 size={15} aria-hidden />
-        </IconButton>
+        <DocumentUndoRedo of={stage} />
         <FindAction />
         {detail.variants.length > 1 && (
           <Select
@@ -371,7 +359,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
         />
       )}
       {delivering && <DeliverDialog detail={detail} before={saveNow} onClose={() => setDelivering(false)} />}
-      <ConflictDialog shotId={stored.id} title={row?.title ?? stored.title} />
+      <ShotConflict shotId={stored.id} title={row?.title ?? stored.title} />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import type { Shot } from '@scenograph/core/shot/document';
-import { call, type ShotWithHistory } from '../../api/client';
-import { createDocumentStore, type Stored } from '../../documents/document-store';
+import type { ShotWithHistory } from '../../api/client';
+import { createDocumentStore } from '../../documents/document-store';
+import { SHOTS } from '../../documents/kinds';
 import { isMockup } from './mockup/editing';
 
 interface Chosen {
@@ -15,26 +16,19 @@ interface Chosen {
   showSlot(key: string | null): void;
 }
 
-const store = createDocumentStore<Shot, Chosen>({
-  async put(id, body) {
-    const { revision } = await call('PUT /api/shots/:id', { params: { id }, body });
-    return { revision };
+const store = createDocumentStore<Shot, Chosen>(SHOTS, (set, get) => ({
+  selected: null,
+  also: [],
+  slot: null,
+  select: (selected) => set({ selected, also: [] }),
+  choose(id) {
+    const { selected, also } = get();
+    if (!selected) set({ selected: id });
+    else if (id === selected) set({ selected: also[0] ?? null, also: also.slice(1) });
+    else set({ also: also.includes(id) ? also.filter((a) => a !== id) : [...also, id] });
   },
-  theirs: (detail) => detail as Stored<Shot>,
-  extra: (set, get) => ({
-    selected: null,
-    also: [],
-    slot: null,
-    select: (selected) => set({ selected, also: [] }),
-    choose(id) {
-      const { selected, also } = get();
-      if (!selected) set({ selected: id });
-      else if (id === selected) set({ selected: also[0] ?? null, also: also.slice(1) });
-      else set({ also: also.includes(id) ? also.filter((a) => a !== id) : [...also, id] });
-    },
-    showSlot: (slot) => set({ slot }),
-  }),
-});
+  showSlot: (slot) => set({ slot }),
+}));
 
 /** The shot on the stage, and what of it is chosen. */
 export const useStage = store.use;
@@ -50,12 +44,9 @@ export async function saveNow(): Promise<void> {
     );
 }
 
-/** True when everything on the stage is stored. */
-export const isSaved = () => useStage.getState().saving === 'saved';
-
 /** Opens a shot; its product, or the mockup that is printed on, is chosen. */
 export function openShot(shot: ShotWithHistory): void {
   const { elements } = shot.document;
   const first = elements.find((e) => e.kind === 'product') ?? elements.find(isMockup);
-  store.open(shot.id, shot, { selected: first?.id ?? null, also: [], slot: null });
+  void store.open(shot.id, shot, { selected: first?.id ?? null, also: [], slot: null });
 }

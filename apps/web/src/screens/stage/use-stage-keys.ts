@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
-import { isSaved, trySave, useStage } from './store';
+import { useStage } from './store';
 
-/** The stage's keys: undo, redo, duplicate, remove, nudge, let go; and no leaving with what is not stored. */
+/** The stage's keys: duplicate, remove, nudge, let go. */
 export function useStageKeys({
   nudge,
   remove,
@@ -17,12 +17,6 @@ export function useStageKeys({
         'input, textarea, [role="slider"], [role="dialog"], [role="menu"], [role="listbox"]',
       );
       const ctrl = e.ctrlKey || e.metaKey;
-      if (ctrl && e.key.toLowerCase() === 'z' && !typing) {
-        e.preventDefault();
-        if (e.shiftKey) useStage.getState().redo();
-        else useStage.getState().undo();
-        return;
-      }
       if (ctrl && e.key.toLowerCase() === 'd' && !typing) {
         e.preventDefault();
         duplicate();
@@ -47,15 +41,6 @@ export function useStageKeys({
       if (e.key === 'Escape') useStage.getState().select(null);
     };
     window.addEventListener('keydown', onKey);
-    const onLeave = (e: BeforeUnloadEvent) => {
-      if (isSaved()) return;
-      void trySave();
-      e.preventDefault();
-    };
-    window.addEventListener('beforeunload', onLeave);
-    return () => {
-      window.removeEventListener('keydown', onKey);
-      window.removeEventListener('beforeunload', onLeave);
-    };
+    return () => window.removeEventListener('keydown', onKey);
   }, [nudge, remove, duplicate]);
 }

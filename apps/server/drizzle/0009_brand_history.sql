@@ -1,0 +1,1 @@
+ALTER TABLE "brand_kits" DROP COLUMN "past";

@@ -1,0 +1,56 @@
+import { useNavigate } from 'react-router';
+import { call, refresh } from '../../api/client';
+import type { Surveyed } from '../../documents/kinds';
+import { Button, TextField } from '../../ui/controls';
+import { say } from '../../ui/notices';
+
+/** What a scene is called, when it fits and which colours it has; and its removal. */
+export function AboutSection({
+  sceneId,
+  now,
+  during,
+  commit,
+}: {
+  sceneId: string;
+  now: Surveyed;
+  during(value: Partial<Surveyed>): void;
+  commit(value: Partial<Surveyed>): void;
+}) {
+  const navigate = useNavigate();
+  const remove = async () => {
+    try {
+      await call('DELETE /api/scenes/:id', { params: { id: sceneId } });
+      refresh('/api/scenes');
+      void navigate('/library');
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  };
+  return (
+    <div className="grid gap-2">
+      <TextField label="Title" value={now.title} onCommit={(title) => title && commit({ title })} />
+      <TextField
+        label="Season"
+        value={now.season ?? ''}
+        onCommit={(season) => commit({ season: season.trim() || null })}
+      />
+      <span className="text-ink-2 text-[12px]">Palette</span>
+      <div className="flex gap-1">
+        {now.palette.map((c, i) => (
+          <input
+            key={i}
+            type="color"
+            aria-label={`Colour ${i + 1} of the palette`}
+            value={c}
+            className="border-line h-7 w-9 rounded-sm border"
+            onChange={(e) => during({ palette: now.palette.map((p, j) => (j === i ? e.target.value : p)) })}
+            onBlur={() => commit({ palette: now.palette })}
+          />
+        ))}
+      </div>
+      <Button tone="danger" onClick={() => void remove()}>
+        Remove from the library
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,194 @@
+import { Plus, Trash2 } from 'lucide-react';
+import type { Slot } from '@scenograph/core/spec/slot';
+import { Button, IconButton, NumberField, Segmented, Switch, TextField } from '../../ui/controls';
+import { Group, Optional, Share, type Part } from './form-parts';
+
+/** What is behind the product, and how large it stands. */
+export function BackgroundGroup({ slot, onChange }: Part) {
+  const { background } = slot;
+  return (
+    <Group title="Background and product">
+      <Segmented
+        label="Background"
+        value={background.kind}
+        onChange={(kind) => onChange({ background: { ...background, kind } })}
+        options={[
+          { value: 'any', title: 'Any' },
+          { value: 'white', title: 'Pure white' },
+          { value: 'transparent', title: 'Transparent' },
+        ]}
+      />
+      {background.kind !== 'any' && (
+        <div className="grid grid-cols-2 gap-2">
+          {background.kind === 'white' && (
+            <NumberField
+              label="Tolerance"
+              unit="/255"
+              min={0}
+              max={64}
+              value={background.tolerance}
+              onCommit={(tolerance) =>
+                onChange({ background: { ...background, tolerance: Math.round(tolerance) } })
+              }
+            />
+          )}
+          <Share
+            label="Share"
+            value={background.minShare}
+            onCommit={(minShare) => onChange({ background: { ...background, minShare } })}
+          />
+        </div>
+      )}
+      <Coverage slot={slot} onChange={onChange} />
+      <Share
+        label="Margin"
+        value={slot.marginShare}
+        max={40}
+        onCommit={(marginShare) => onChange({ marginShare })}
+      />
+      <Switch
+        label="The whole product must be seen"
+        on={slot.whole}
+        onChange={(whole) => onChange({ whole })}
+      />
+      <NumberField
+        label="Enlarged"
+        unit="%"
+        min={10}
+        max={1000}
+        value={slot.maxEnlargement * 100}
+        onCommit={(v) => onChange({ maxEnlargement: v / 100 })}
+      />
+    </Group>
+  );
+}
+
+/** How much of the picture the product fills. */
+function Coverage({ slot, onChange }: Part) {
+  const { coverage } = slot;
+  return (
+    <>
+      {(['min', 'max', 'wanted'] as const).map((key) => {
+        const title = { min: 'Minimum coverage', max: 'Maximum coverage', wanted: 'Wanted coverage' }[key];
+        return (
+          <Optional
+            key={key}
+            label={title}
+            on={coverage[key] !== null}
+            onChange={(on) =>
+              onChange({
+                coverage: { ...coverage, [key]: on ? { min: 0.3, max: 0.95, wanted: 0.8 }[key] : null },
+              })
+            }
+          >
+            <NumberField
+              hideLabel
+              label={title}
+              unit="%"
+              min={0}
+              max={100}
+              digits={1}
+              value={coverage[key] === null ? null : coverage[key] * 100}
+              onCommit={(v) => onChange({ coverage: { ...coverage, [key]: v / 100 } })}
+            />
+          </Optional>
+        );
+      })}
+    </>
+  );
+}
+
+/** What may lie over the picture. */
+export function OverlaysGroup({ slot, onChange }: Part) {
+  return (
+    <Group title="Overlays">
+      <Segmented
+        label="Text and logos"
+        value={slot.overlays}
+        onChange={(overlays) => onChange({ overlays })}
+        options={[
+          { value: 'allowed', title: 'Text and logos taken' },
+          { value: 'forbidden', title: 'None taken' },
+        ]}
+      />
+      <Optional
+        label="Maximum text"
+        on={slot.maxTextShare !== null}
+        onChange={(on) => onChange({ maxTextShare: on ? 0.2 : null })}
+      >
+        <NumberField
+          hideLabel
+          label="Maximum text"
+          unit="%"
+          min={0}
+          max={100}
+          digits={1}
+          value={slot.maxTextShare === null ? null : slot.maxTextShare * 100}
+          onCommit={(v) => onChange({ maxTextShare: v / 100 })}
+        />
+      </Optional>
+      <Switch
+        label="Watermarks taken"
+        on={slot.watermark === 'allowed'}
+        onChange={(on) => onChange({ watermark: on ? 'allowed' : 'forbidden' })}
+      />
+    </Group>
+  );
+}
+
+/** What a marketplace lays over the picture, and where. */
+export function SafeZonesGroup({ slot, onChange }: Part) {
+  return (
+    <Group title="Safe zones">
+      <Share label="Edge" value={slot.safeShare} max={40} onCommit={(safeShare) => onChange({ safeShare })} />
+      {slot.safeZones.map((zone, i) => (
+        <SafeZone
+          key={i}
+          zone={zone}
+          put={(patch) =>
+            onChange({ safeZones: slot.safeZones.map((z, n) => (n === i ? { ...z, ...patch } : z)) })
+          }
+          onRemove={() => onChange({ safeZones: slot.safeZones.filter((_, n) => n !== i) })}
+        />
+      ))}
+      <Button
+        onClick={() =>
+          onChange({
+            safeZones: [...slot.safeZones, { title: 'badge', x: 0, y: 0, width: 0.25, height: 0.12 }],
+          })
+        }
+      >
+        <Plus size={14} aria-hidden /> Add a zone
+      </Button>
+    </Group>
+  );
+}
+
+function SafeZone({
+  zone,
+  put,
+  onRemove,
+}: {
+  zone: Slot['safeZones'][number];
+  put(patch: Partial<Slot['safeZones'][number]>): void;
+  onRemove(): void;
+}) {
+  return (
+    <fieldset className="border-line grid gap-1.5 rounded-md border p-2">
+      <div className="flex items-end gap-2">
+        <div className="grow">
+          <TextField label="What lies there" value={zone.title} onCommit={(title) => put({ title })} />
+        </div>
+        <IconButton label={`Remove ${zone.title}`} onClick={onRemove}>
+          <Trash2 size={14} aria-hidden />
+        </IconButton>
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        <Share label="Left" value={zone.x} onCommit={(x) => put({ x })} />
+        <Share label="Top" value={zone.y} onCommit={(y) => put({ y })} />
+        <Share label="Width" value={zone.width} onCommit={(width) => put({ width })} />
+        <Share label="Height" value={zone.height} onCommit={(height) => put({ height })} />
+      </div>
+    </fieldset>
+  );
+}
