@@ -1,8 +1,8 @@
 import { beforeEach, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { ServerRefusal } from '../api/client';
-import { createDocumentStore, type Stored } from './document-store';
-import type { DocumentKind } from './kinds';
+import { createDocumentStore } from './document-store';
+import type { DocumentKind, Stored } from './document';
 import { keepUnsent, unsentOf } from './outbox';
 
 interface Doc {

@@ -1,8 +1,8 @@
 import { applyPatches } from 'immer';
 import { create, type StoreApi, type UseBoundStore } from 'zustand';
 import { ServerRefusal } from '../api/client';
-import { difference, KEPT_STEPS, type Edit } from './difference';
-import type { DocumentKind } from './kinds';
+import { difference, KEPT_STEPS } from './difference';
+import type { DocumentKind, History, Stored } from './document';
 import { dropUnsent, holdDocument, keepUnsent, unsentOf } from './outbox';
 
 /**
@@ -10,18 +10,6 @@ import { dropUnsent, holdDocument, keepUnsent, unsentOf } from './outbox';
  * `conflict` waits for a person's choice; `draft` is kept here until a person stores it.
  */
 export type Saving = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict' | 'draft';
-
-export interface History {
-  past: Edit[];
-  future: Edit[];
-}
-
-/** A document as the server has it. */
-export interface Stored<T> {
-  document: T;
-  history: History;
-  revision: number;
-}
 
 /** A document that is edited, undone and stored as it is made. */
 export interface DocumentState<T> extends History {

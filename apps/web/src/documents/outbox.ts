@@ -1,5 +1,5 @@
 import { createStore, del, get, set, values, type UseStore } from 'idb-keyval';
-import type { Stored } from './document-store';
+import type { Stored } from './document';
 
 /** A document with changes that the server does not have yet. */
 export interface Unsent<T = object> {

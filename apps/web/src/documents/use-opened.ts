@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import type { DocumentStore, Stored } from './document-store';
+import type { Stored } from './document';
+import type { DocumentStore } from './document-store';
 
 /**
  * Opens a document once it has been fetched, and follows what the server has later on.
