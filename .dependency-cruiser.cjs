@@ -34,6 +34,13 @@ module.exports = {
       to: { circular: true },
     },
     {
+      name: 'reading-paints-nothing',
+      comment: 'A shot is read, bound and fitted without loading any painting.',
+      severity: 'error',
+      from: { path: '^packages/core/shot/', pathNot: '[.]test[.]ts$' },
+      to: { path: '^packages/core/(elements/([^/]+/paint|painters)[.]ts|paint/)', reachable: true },
+    },
+    {
       name: 'core-is-pure',
       comment: 'The core runs in browser, worker and Node alike.',
       severity: 'error',

@@ -53,6 +53,21 @@ export default tseslint.config(
     },
   },
   {
+    // What a kind of element is known by stands in its own folder: a hook of its definition, or its guard.
+    files: ['packages/**/*.ts', 'apps/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', 'packages/core/elements/*/*.ts', 'packages/core/shot/migrations.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            "BinaryExpression[operator=/^[!=]==$/][left.property.name='kind'][right.value=/^(backdrop|product|text|badge|stars|logo|watermark|inset|pair|measure|callout)$/]",
+          message: 'Ask the kind (elementKind, elementPainter, kindUi) or use its guard, such as isProduct.',
+        },
+      ],
+    },
+  },
+  {
     files: ['apps/web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error' },

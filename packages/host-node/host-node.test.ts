@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { GRADIENT_FORMS } from '@scenograph/core/elements/backdrop/gradient';
 import { NEW_SET } from '@scenograph/core/stage/set';
 import { NO_EFFECTS } from '@scenograph/core/raster/effects';

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import { NO_EFFECTS } from '@scenograph/core/raster/effects';
 import type { ShotElement } from '@scenograph/core/elements/index';
-import { inkFor } from '@scenograph/core/elements/watermark/definition';
+import { inkFor } from '@scenograph/core/elements/watermark/paint';
 import { observeWords, type LegibilityReport } from '@scenograph/core/paint/legibility-report';
 import { contrastRatio, parseHex, relativeLuminance } from '@scenograph/core/raster/colour';
 import { psnr } from '@scenograph/core/raster/compare';

@@ -1,3 +1,5 @@
+import { isText } from '@scenograph/core/elements/text/model';
+import { isPicture } from '@scenograph/core/elements/picture/model';
 import { join } from 'node:path';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { fontFiles, fontsFor } from '@scenograph/core/type/catalogue';
@@ -26,7 +28,7 @@ export async function sheetPdf(
   const done = new Promise<void>((resolve) => document.on('end', () => resolve()));
   const fonts = new Set<string>();
   for (const element of sheet.elements) {
-    if (element.kind === 'picture') {
+    if (isPicture(element)) {
       const { box } = element;
       const picture = sharp(await load(element.picture));
       const { hasAlpha } = await picture.metadata();
@@ -39,7 +41,7 @@ export async function sheetPdf(
         align: 'center',
         valign: 'center',
       });
-    } else if (element.kind === 'text' && element.text.trim()) {
+    } else if (isText(element) && element.text.trim()) {
       const { box, text } = element;
       const ids = fontsFor(element.font, text);
       const faces = await Promise.all(ids.map(loadTypeface));

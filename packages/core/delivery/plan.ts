@@ -1,3 +1,4 @@
+import { isProduct } from '../elements/product/model';
 import { bindText, type ProductData } from '../data/product-data';
 import type { Shot } from '../shot/document';
 import type { Slot, SpecSheet } from '../spec/slot';
@@ -98,5 +99,5 @@ export function planner({
 
 /** Whether a shot shows the variant's own cutout. */
 export function followsVariant(document: Shot): boolean {
-  return document.elements.some((e) => e.kind === 'product' && e.followsVariant);
+  return document.elements.some((e) => isProduct(e) && e.followsVariant);
 }

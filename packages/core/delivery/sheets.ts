@@ -1,5 +1,5 @@
-import type { PictureElement } from '../elements/picture/definition';
-import type { TextElement } from '../elements/text/definition';
+import type { PictureElement } from '../elements/picture/model';
+import type { TextElement } from '../elements/text/model';
 import type { ShotElement } from '../elements/index';
 import type { ResolvedShot } from '../shot/resolve';
 import { newBackdrop, newPicture, newText } from '../shot/starters';

@@ -1,13 +1,10 @@
 import type Joi from 'joi';
-import type { ElementBase, Enlarged, Needs, Place, StandOut, Words } from './base';
-import type { Effects } from '../raster/effects';
-import type { Canvas2D } from '../raster/canvas';
-import type { PaintEnvironment } from './environment';
+import type { ElementBase, Enlarged, Needs, Place, StandOut } from './base';
 import type { ProductData } from '../data/product-data';
-import type { Bounds } from '../vector/outline';
 
 /**
- * One kind of shot element. A kind is registered once (elements/index.ts); nothing else names it.
+ * One kind of shot element: what it is, and how it follows data, frames and other elements. A kind is registered once
+ * (elements/index.ts); how it is painted is its painter's (painter.ts), which reading a shot does not load.
  * `role` decides how it follows a slot's frame: a ground covers it, subjects keep together and whole,
  * overlays keep to their nearest edge or corner.
  */
@@ -20,16 +17,6 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   needs(element: E): Needs;
   /** What it enlarges, where that is not its pictures to its box: 1 shows a source at its own pixels. */
   enlarged?(element: E, sizes: ReadonlyMap<string, { width: number; height: number }>): Enlarged[];
-  /** Paints what of a ground is the product itself, on a clear ground, to measure where it is. */
-  paintItem?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
-  /** Letters and signs in it that must be read. */
-  words?(element: E, environment: PaintEnvironment): Words[];
-  /** How far it paints, where that is more than its box. */
-  extent?(element: E, environment: PaintEnvironment): Bounds;
-  /** What its own painting takes from elsewhere, such as the ground it has chosen its colours by. */
-  depends?(element: E, environment: PaintEnvironment): unknown;
-  /** Effects as they are painted, where they depend on what lies beneath. */
-  effects?(element: E, environment: PaintEnvironment): Effects;
   /** The element with its texts and pictures filled from product and brand; adds the names of what is missing. */
   bind?(element: E, data: ProductData | null, missing: Set<string>): E;
   /** Its place in the frame, where that follows from the other elements. */
@@ -58,14 +45,12 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   plain?(element: E, ground: 'white' | 'clear'): Partial<E>;
   /** What changes so that it keeps its own colours in a scene. */
   ownColours?(element: E): Partial<E>;
+  /** A subject that goes behind what stands in a scene's foreground; those that do not say do. */
+  behindForeground?(element: E): boolean;
   /** What it could be as a place of a template; null where it stays as it is. */
   asPlace?(element: E): Place | null;
   /** Nothing has been put into it yet. */
   isOpen?(element: E): boolean;
   /** What changes when its content leaves, so that it is an empty place. */
   emptied?(element: E): Partial<E>;
-  /** What lies on the ground under all products: shadows, reflections. In the frame's pixels, not turned. */
-  paintUnder?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
-  /** Draws the element with its box in the frame's pixels; the canvas is already scaled to the wanted size. */
-  paint(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
 }

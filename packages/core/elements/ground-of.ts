@@ -1,4 +1,4 @@
-import type { BackdropElement } from './backdrop/definition';
+import { isBackdrop, type BackdropElement } from './backdrop/model';
 import type { ElementBase } from './base';
 import { levelOfScale, movedCamera } from '../stage/camera';
 import type { Ground } from '../stage/ground';
@@ -10,7 +10,7 @@ const levels = new WeakMap<SceneSurvey, number[]>();
 /** The ground of a shot's resolved elements; null where its backdrop has no standing plane. */
 export function groundOf(elements: readonly ElementBase[]): Ground | null {
   for (const element of elements) {
-    if (element.kind !== 'backdrop' || element.hidden) continue;
+    if (!isBackdrop(element) || element.hidden) continue;
     const { fill, box } = element as BackdropElement;
     if (fill.type === 'set')
       return {

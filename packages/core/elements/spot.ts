@@ -1,10 +1,10 @@
 import type { ElementBase } from './base';
-import type { ProductElement } from './product/model';
+import { isProduct, type ProductElement } from './product/model';
 import type { Point } from '../vector/outline';
 
 /** The product that something hangs on: the one named, else the first that is shown. */
 export function productOf(of: string | null, elements: readonly ElementBase[]): ProductElement | null {
-  const products = elements.filter((e): e is ProductElement => e.kind === 'product' && !e.hidden);
+  const products = elements.filter((e): e is ProductElement => isProduct(e) && !e.hidden);
   return products.find((e) => e.id === of) ?? products[0] ?? null;
 }
 

@@ -1,5 +1,6 @@
 import type { Words } from '../elements/base';
 import { elementKind, type ShotElement } from '../elements/index';
+import { elementPainter } from '../elements/painters';
 import { contrastRatio, LINEAR, parseHex, relativeLuminance } from '../raster/colour';
 import { grow } from '../raster/distance';
 import { alphaPlane, type Plane } from '../raster/pixels';
@@ -51,8 +52,8 @@ export function observeWords(): { observer: PaintObserver; reports(): Legibility
   const seen: Seen[] = [];
   return {
     observer(element, context, environment) {
-      if (seen.length && element.kind !== 'watermark') cover(element, seen, environment);
-      const words = elementKind(element.kind).words?.(element, environment) ?? [];
+      if (seen.length && !elementKind(element.kind).mark) cover(element, seen, environment);
+      const words = elementPainter(element.kind).words?.(element, environment) ?? [];
       for (const w of words) {
         const found = measure(element, w, context, environment);
         if (found) seen.push(found);
@@ -174,7 +175,6 @@ function measure(
 function cover(element: ShotElement, seen: Seen[], environment: PaintEnvironment): void {
   const { scale, host } = environment;
   const bounds = paintedBounds(element, environment);
-  const kind = elementKind(element.kind);
   for (const look of seen) {
     if (look.id === element.id) continue;
     const { width, height } = look.ink;
@@ -193,7 +193,7 @@ function cover(element: ShotElement, seen: Seen[], environment: PaintEnvironment
     paintTurned(element, element.box, layer.context, environment);
     const { data } = layer.context.getImageData(0, 0, width, height);
     // Letters run into letters also where only their space is met.
-    const letters = kind.words !== undefined;
+    const letters = elementPainter(element.kind).words !== undefined;
     let over = 0;
     for (let i = 0; i < look.ink.data.length; i++) {
       const a = (data[i * 4 + 3] / 255) * element.opacity;

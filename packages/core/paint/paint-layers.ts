@@ -1,10 +1,17 @@
-import { paintForeground } from '../elements/backdrop/definition';
 import { elementKind } from '../elements/index';
 import type { BlendMode } from '../elements/base';
 import { boundsAbove, crop, type Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
 import type { Canvas2D } from '../raster/canvas';
-import { environmentOf, overCanvas, paintElement, type PaintOptions } from './paint-shot';
+import { paintOrder } from './paint-order';
+import {
+  environmentOf,
+  overCanvas,
+  paintElement,
+  paintForegroundOf,
+  paintShadows,
+  type PaintOptions,
+} from './paint-shot';
 
 /** One layer of a picture, cut to what it shows. Laid over each other, back to front, they give the picture. */
 export interface Layer {
@@ -39,15 +46,9 @@ export function paintLayers(shot: ResolvedShot, options: PaintOptions): { layers
     if (made) layers.push({ name, opacity, blend, ...made });
     onto(main.context);
   };
-  const visible = environment.elements.filter((e) => !e.hidden && e.opacity > 0);
-  const subjects = visible.filter((e) => elementKind(e.kind).role === 'subject');
-  const lastBehind = subjects.filter((e) => e.kind !== 'product' || e.behind).at(-1);
-  const ground = visible.find((e) => e.kind === 'backdrop');
-  for (const element of visible) {
-    if (element === subjects[0]) {
-      const shadows = (canvas: Canvas2D) => {
-        for (const s of subjects) elementKind(s.kind).paintUnder?.(s, canvas, environment);
-      };
+  for (const { element, shadowsBefore, foregroundAfter } of paintOrder(environment.elements).steps) {
+    if (shadowsBefore.length) {
+      const shadows = (canvas: Canvas2D) => paintShadows(shadowsBefore, canvas, environment);
       // They are multiplied into what lies under them, as in the picture.
       layer('Shadows', 1, 'multiply', shadows, shadows);
     }
@@ -58,8 +59,8 @@ export function paintLayers(shot: ResolvedShot, options: PaintOptions): { layers
       (canvas) => paintElement({ ...element, opacity: 1, blend: 'normal' }, canvas, environment),
       (canvas) => paintElement(element, canvas, environment),
     );
-    if (element === lastBehind && ground?.kind === 'backdrop') {
-      const front = (canvas: Canvas2D) => paintForeground(ground, canvas, environment);
+    if (foregroundAfter) {
+      const front = (canvas: Canvas2D) => paintForegroundOf(foregroundAfter, canvas, environment);
       layer('Foreground', 1, 'normal', front, front);
     }
   }

@@ -1,4 +1,3 @@
-import { paintForeground } from '../elements/backdrop/definition';
 import { effectLayers, effectsReach, hasEffects, type Effects } from '../raster/effects';
 import { uprightBounds } from '../vector/box';
 import { elementKind, type ShotElement } from '../elements/index';
@@ -6,9 +5,11 @@ import { spreadPacks } from '../elements/product/pack';
 import type { Rgba } from '../raster/pixels';
 import type { ResolvedShot } from '../shot/resolve';
 import { groundOf } from '../elements/ground-of';
+import { elementPainter } from '../elements/painters';
 import type { Typeface } from '../type/typeface';
 import type { Bounds } from '../vector/outline';
 import { DerivedCache } from './derived-cache';
+import { paintOrder } from './paint-order';
 import type { PaintEnvironment } from '../elements/environment';
 import type { Canvas2D, Drawable, PaintHost, Picture } from '../raster/canvas';
 
@@ -55,29 +56,25 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, observer?: 
   context.clearRect(0, 0, width, height);
   context.save();
   context.scale(kx, ky);
-  const visible = elements.filter((e) => !e.hidden && e.opacity > 0);
-  const subjects = visible.filter((e) => elementKind(e.kind).role === 'subject');
-  const lastBehind = subjects.filter((e) => e.kind !== 'product' || e.behind).at(-1);
-  const foreground = visible.find((e) => e.kind === 'backdrop');
+  const { steps, subjects } = paintOrder(elements);
+  const visible = steps.map((s) => s.element);
   const resume =
     options.resumes && !observer && !productsOnly ? resumeFrom(visible, shot, options, width, height) : null;
   if (resume?.kept) context.drawImage(resume.kept, 0, 0, shot.width, shot.height);
-  for (let i = resume?.from ?? 0; i < visible.length; i++) {
-    const element = visible[i];
+  for (let i = resume?.from ?? 0; i < steps.length; i++) {
+    const { element, shadowsBefore, foregroundAfter } = steps[i];
     if (i === resume?.keepAt) resume.keep(drawable);
-    const kind = elementKind(element.kind);
-    if (productsOnly && kind.role !== 'subject') {
+    if (productsOnly) {
+      const subject = elementKind(element.kind).role === 'subject';
+      if (subject) paintElement(element, context, environment);
       // Where nothing is placed in a mockup, its item is the product.
-      if (!subjects.length) kind.paintItem?.(element, context, environment);
+      else if (!subjects.length) elementPainter(element.kind).paintItem?.(element, context, environment);
       continue;
     }
-    // Shadows and reflections lie on the ground, under all products.
-    if (element === subjects[0] && !productsOnly)
-      for (const subject of subjects) elementKind(subject.kind).paintUnder?.(subject, context, environment);
+    paintShadows(shadowsBefore, context, environment);
     paintElement(element, context, environment);
     observer?.(element, context, environment);
-    if (element === lastBehind && foreground?.kind === 'backdrop' && !productsOnly)
-      paintForeground(foreground, context, environment);
+    paintForegroundOf(foregroundAfter, context, environment);
   }
   context.restore();
   return {
@@ -87,6 +84,24 @@ export function paintShot(shot: ResolvedShot, options: PaintOptions, observer?: 
     height,
     pixels: () => ({ width, height, data: context.getImageData(0, 0, width, height).data }),
   };
+}
+
+/** Shadows and reflections of subjects, on the ground. */
+export function paintShadows(
+  subjects: readonly ShotElement[],
+  context: Canvas2D,
+  environment: PaintEnvironment,
+): void {
+  for (const s of subjects) elementPainter(s.kind).paintUnder?.(s, context, environment);
+}
+
+/** What of a ground stands in front of the products. */
+export function paintForegroundOf(
+  ground: ShotElement | null,
+  context: Canvas2D,
+  environment: PaintEnvironment,
+): void {
+  if (ground) elementPainter(ground.kind).paintForeground?.(ground, context, environment);
 }
 
 /** What a shot's elements are painted with, and those elements themselves. */
@@ -143,7 +158,7 @@ function resumeFrom(
   const changed = same ? signatures.findIndex((s, i) => s !== same.signatures[i]) : -1;
   const overlay = changed > 0 && elementKind(visible[changed].kind).role === 'overlay';
   // Texts of one size look at each other, wherever they lie.
-  const alone = overlay && !visible.some((e) => e.kind === 'text' && e.tied !== null);
+  const alone = overlay && !visible.some((e) => elementPainter(e.kind).followsOthers?.(e));
   const keepAt = alone && (!matches || changed > held.count) ? changed : -1;
   const next: Kept = { signatures, about, picture: matches ? held : null };
   cache.settled.set('kept-picture', next);
@@ -193,7 +208,7 @@ export function environmentOf(shot: ResolvedShot, options: PaintOptions): ShotEn
 export function paintElement(element: ShotElement, context: Canvas2D, environment: PaintEnvironment): void {
   const { box } = element;
   const { productsOnly } = environment;
-  const effects = elementKind(element.kind).effects?.(element, environment) ?? element.effects;
+  const effects = elementPainter(element.kind).effects?.(element, environment) ?? element.effects;
   context.save();
   context.globalAlpha = productsOnly ? 1 : element.opacity;
   context.globalCompositeOperation =
@@ -223,17 +238,17 @@ export function paintTurned(
     context.rotate((box.rotation * Math.PI) / 180);
     context.translate(-box.x - box.width / 2, -box.y - box.height / 2);
   }
-  elementKind(element.kind).paint(element, context, environment);
+  elementPainter(element.kind).paint(element, context, environment);
   context.restore();
 }
 
 /** The upright rectangle of the frame that an element paints in, its effects among it. */
 export function paintedBounds(element: ShotElement, environment: PaintEnvironment): Bounds {
-  const kind = elementKind(element.kind);
-  const own = kind.extent?.(element, environment) ?? element.box;
+  const painter = elementPainter(element.kind);
+  const own = painter.extent?.(element, environment) ?? element.box;
   const bounds = uprightBounds({ ...own, rotation: element.box.rotation });
   // Paint may reach past the box by shade at the edge only; effects reach as far as they say.
-  const reach = effectsReach(kind.effects?.(element, environment) ?? element.effects) + 2;
+  const reach = effectsReach(painter.effects?.(element, environment) ?? element.effects) + 2;
   const { frame } = environment;
   const x = Math.max(-reach, bounds.x - reach);
   const y = Math.max(-reach, bounds.y - reach);
@@ -274,15 +289,15 @@ function paintWithEffects(
       if (part) whole.context.drawImage(part, 0, 0, width, height);
     return whole;
   };
-  const kind = elementKind(element.kind);
-  const alone = kind.role === 'overlay' && !(element.kind === 'text' && element.tied !== null);
+  const painter = elementPainter(element.kind);
+  const alone = elementKind(element.kind).role === 'overlay' && !painter.followsOthers?.(element);
   const drawable = alone
     ? environment.derived(
         JSON.stringify([
           'effects',
           looksOf(element),
           effects,
-          kind.depends?.(element, environment),
+          painter.depends?.(element, environment),
           scale,
           frame,
         ]),

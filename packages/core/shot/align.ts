@@ -1,3 +1,4 @@
+import { isProduct } from '../elements/product/model';
 import { uprightBounds } from '../vector/box';
 import type { ShotElement } from '../elements/index';
 import { basePoint } from '../stage/stand';
@@ -29,7 +30,7 @@ export function alignMoves(
       case 'bottom':
         return b.y + b.height;
       case 'bases':
-        return e.kind === 'product' ? basePoint(e).y : b.y + b.height;
+        return isProduct(e) ? basePoint(e).y : b.y + b.height;
     }
   };
   const across = how === 'left' || how === 'centre' || how === 'right';

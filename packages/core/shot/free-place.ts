@@ -1,3 +1,4 @@
+import { isShape } from '../elements/shape/model';
 import { uprightBounds } from '../vector/box';
 import { elementKind, type ShotElement } from '../elements/index';
 import { overlapArea } from './fit/bounds';
@@ -24,7 +25,7 @@ export function freelyPlaced<E extends ShotElement>(
   const margin = 0.06 * Math.min(frame.width, frame.height);
   const others = elements.filter((e) => !e.hidden && !e.spread && elementKind(e.kind).role !== 'ground');
   const weight = (e: ShotElement) =>
-    elementKind(e.kind).role === 'subject' ? 0.6 : e.kind === 'shape' && e.form !== 'icon' ? 0.15 : 1;
+    elementKind(e.kind).role === 'subject' ? 0.6 : isShape(e) && e.form !== 'icon' ? 0.15 : 1;
   const steps = [0, 0.25, 0.5, 0.75, 1];
   const [fromX, fromY] = [element.box.x, element.box.y];
   let best = { x: fromX, y: fromY };

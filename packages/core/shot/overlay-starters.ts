@@ -1,16 +1,16 @@
 import type { BrandKit } from '../brand/kit';
 import { applyBrand } from '../brand/kit';
-import type { BadgeElement } from '../elements/badge/definition';
-import type { CalloutElement } from '../elements/callout/definition';
+import type { BadgeElement } from '../elements/badge/model';
+import type { CalloutElement } from '../elements/callout/model';
 import type { Box } from '../vector/box';
-import type { InsetElement } from '../elements/inset/definition';
+import type { InsetElement } from '../elements/inset/model';
 import type { ShotElement } from '../elements/index';
-import type { LogoElement } from '../elements/logo/definition';
-import type { MeasureElement } from '../elements/measure/definition';
-import type { PairElement } from '../elements/pair/definition';
-import type { ShapeElement, ShapeForm } from '../elements/shape/definition';
-import type { StarsElement } from '../elements/stars/definition';
-import type { WatermarkElement } from '../elements/watermark/definition';
+import type { LogoElement } from '../elements/logo/model';
+import type { MeasureElement } from '../elements/measure/model';
+import type { PairElement } from '../elements/pair/model';
+import type { ShapeElement, ShapeForm } from '../elements/shape/model';
+import type { StarsElement } from '../elements/stars/model';
+import type { WatermarkElement } from '../elements/watermark/model';
 import { DEFAULT_FONT } from '../type/catalogue';
 import { newBase } from './starters';
 

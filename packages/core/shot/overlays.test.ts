@@ -1,6 +1,6 @@
 import { applyBrand, EMPTY_KIT, type BrandKit } from '../brand/kit';
 import { plainPrice, priceParts, savingText } from '../elements/badge/price-rows';
-import { lengthText } from '../elements/measure/definition';
+import { lengthText } from '../elements/measure/paint';
 import { DESIGNS } from '../templates/designs';
 import { fillTemplate, makeTemplate, openPlaces, suggestedPlace } from '../templates/fill';
 import { NO_PICTURE } from '../elements/base';

@@ -1,3 +1,5 @@
+import { isProduct } from '../elements/product/model';
+import { isBackdrop } from '../elements/backdrop/model';
 import type { Box } from '../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import type { SlotFrame } from './fit/slot-frame';
@@ -119,14 +121,12 @@ function bind(
   missing: Set<string>,
 ): ShotElement[] {
   const placed = elements.map((element) =>
-    element.kind === 'backdrop'
-      ? { ...element, box: groundBox(element, frame.width, frame.height) }
-      : element,
+    isBackdrop(element) ? { ...element, box: groundBox(element, frame.width, frame.height) } : element,
   );
   const ground = data?.cutout ? groundOf(placed) : null;
   return placed.map((written) => {
     const element = applyBrand(written, data?.brand);
-    if (element.kind === 'product' && element.followsVariant && data?.cutout) {
+    if (isProduct(element) && element.followsVariant && data?.cutout) {
       const swapped = swapProduct(element, data, ground, frame);
       const area = element.place?.area;
       return area && swapped.picture !== element.picture

@@ -2,15 +2,15 @@ import type { SceneSurvey } from '../stage/survey';
 import { NO_EFFECTS } from '../raster/effects';
 import type { ElementBase } from '../elements/base';
 import type { ShotElement } from '../elements/index';
-import type { BackdropElement, SceneFill } from '../elements/backdrop/definition';
+import type { BackdropElement, SceneFill } from '../elements/backdrop/model';
 import { NO_WORK } from '../surface/print-item';
-import type { PictureElement } from '../elements/picture/definition';
+import type { PictureElement } from '../elements/picture/model';
 import type { Pose } from '../stage/stand';
-import type { ProductElement } from '../elements/product/model';
+import { isProduct, type ProductElement } from '../elements/product/model';
 import { groundOf } from '../elements/ground-of';
 import { UNADJUSTED } from '../stage/ground-colour';
 import { basePoint, trueSizeBox } from '../stage/stand';
-import type { TextElement } from '../elements/text/definition';
+import type { TextElement } from '../elements/text/model';
 import { DEFAULT_FONT } from '../type/catalogue';
 import type { ProductData } from '../data/product-data';
 import { emptyShot, type Shot } from './document';
@@ -166,7 +166,7 @@ export function newProduct(
     pack: null,
   };
   if (!ground) return product;
-  const bases = elements.filter((e) => e.kind === 'product').map((e) => basePoint(e));
+  const bases = elements.filter(isProduct).map((e) => basePoint(e));
   const near = (s: { x: number; y: number }) =>
     bases.some((b) => Math.hypot(b.x - s.x, b.y - s.y) < frame.width * 0.06);
   const spot = ground.spots.find((s) => !near(s)) ??

@@ -1,3 +1,4 @@
+import { isBackdrop } from '../elements/backdrop/model';
 import { elementKind } from '../elements/index';
 import type { Shot } from '../shot/document';
 import type { Slot } from './slot';
@@ -10,14 +11,14 @@ export interface Feeder {
 /** What a shot's picture has, as a slot's rules ask for it. */
 function looksOf({ document }: Feeder) {
   const shown = document.elements.filter((e) => !e.hidden);
-  const ground = shown.find((e) => e.kind === 'backdrop');
-  const fill = ground?.kind === 'backdrop' ? ground.fill : null;
+  const ground = shown.find(isBackdrop);
+  const fill = ground?.fill ?? null;
   return {
     clear: !ground,
     white: fill?.type === 'colour' && fill.colour.toLowerCase() === '#ffffff',
     scene: fill?.type === 'scene',
     overlays: shown.filter((e) => elementKind(e.kind).role === 'overlay').length,
-    watermark: shown.some((e) => e.kind === 'watermark'),
+    watermark: shown.some((e) => elementKind(e.kind).mark),
     aspect: document.frame.width / document.frame.height,
   };
 }

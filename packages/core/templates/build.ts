@@ -1,13 +1,13 @@
-import type { BadgeElement } from '../elements/badge/definition';
+import type { BadgeElement } from '../elements/badge/model';
 import type { Box } from '../vector/box';
 import type { Place } from '../elements/base';
-import type { InsetElement } from '../elements/inset/definition';
+import type { InsetElement } from '../elements/inset/model';
 import type { ShotElement } from '../elements/index';
-import type { PairElement } from '../elements/pair/definition';
+import type { PairElement } from '../elements/pair/model';
 import type { ProductElement } from '../elements/product/model';
-import type { ShapeElement, ShapeForm } from '../elements/shape/definition';
-import type { StarsElement } from '../elements/stars/definition';
-import type { TextElement } from '../elements/text/definition';
+import type { ShapeElement, ShapeForm } from '../elements/shape/model';
+import type { StarsElement } from '../elements/stars/model';
+import type { TextElement } from '../elements/text/model';
 import { emptyShot, type Shot } from '../shot/document';
 import {
   newBadge,
@@ -21,8 +21,8 @@ import {
   PLAIN,
 } from '../shot/overlay-starters';
 import { newBackdrop, newBase, newText } from '../shot/starters';
-import type { CalloutElement } from '../elements/callout/definition';
-import type { MeasureElement } from '../elements/measure/definition';
+import type { CalloutElement } from '../elements/callout/model';
+import type { MeasureElement } from '../elements/measure/model';
 import { NO_PICTURE } from '../elements/base';
 
 /** The frame that the shipped designs are drawn in. */

@@ -1,3 +1,4 @@
+import { isProduct } from '../elements/product/model';
 import type { Place } from '../elements/base';
 import { elementKind, isGround, type ShotElement } from '../elements/index';
 import type { Pose } from '../stage/stand';
@@ -19,7 +20,7 @@ export function fillTemplate(
   const ground = template.elements.filter(isGround);
   let n = 0;
   const elements = template.elements.map((e): ShotElement => {
-    if (e.kind !== 'product' || e.place?.expects !== 'product') return e;
+    if (!isProduct(e) || e.place?.expects !== 'product') return e;
     const first = n === 0;
     const own = first ? data : (others[(n - 1) % Math.max(1, others.length)] ?? data);
     n++;

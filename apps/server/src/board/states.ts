@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import { setImmediate } from 'node:timers/promises';
 import type { CheckResult, Finding, Verdict } from '@scenograph/core/spec/checks/check';
 import {
@@ -152,7 +153,7 @@ function amongPictures({ slots, cells, variants }: ListingPlan): Map<string, Amo
 }
 
 /** The variant's own cutout is in the shot. */
-const showsCutout = ({ document }: PlannedShot) => document.elements.some((e) => e.kind === 'product');
+const showsCutout = ({ document }: PlannedShot) => document.elements.some(isProduct);
 
 async function paintingStates(db: Database, keys: string[]) {
   const found = new Map<string, { state: PaintingState; reason: string | null; wanted: boolean }>();

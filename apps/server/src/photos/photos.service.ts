@@ -1,3 +1,4 @@
+import { isBackdrop } from '@scenograph/core/elements/backdrop/model';
 import {
   ConflictException,
   Inject,
@@ -164,9 +165,7 @@ export class PhotosService {
       .where(eq(variants.photoId, photoId))
       .orderBy(desc(shots.updatedAt));
     const scenes = rows.flatMap(({ document }) =>
-      document.elements.flatMap((e) =>
-        e.kind === 'backdrop' && e.fill.type === 'scene' ? [e.fill.picture] : [],
-      ),
+      document.elements.flatMap((e) => (isBackdrop(e) && e.fill.type === 'scene' ? [e.fill.picture] : [])),
     );
     return [...new Set(scenes)];
   }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { eq } from 'drizzle-orm';
 import type { CallOf } from '@scenograph/contract';
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import { isBackdrop, type BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { MOST_ON_PAGE, optionSheet, proofSheet, type SheetPicture } from '@scenograph/core/delivery/sheets';
 import { resolveBase, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { takeOption } from '@scenograph/core/surface/options';
@@ -89,9 +89,7 @@ export class SheetsService {
 /** The shot in each of the named options; as it is where none is named. */
 function variations(shot: ResolvedShot, ids: string[], title: string): [ResolvedShot, string][] {
   if (!ids.length) return [[shot, title]];
-  const mockup = shot.elements.find(
-    (e): e is BackdropElement => e.kind === 'backdrop' && e.fill.type === 'scene',
-  );
+  const mockup = shot.elements.find((e): e is BackdropElement => isBackdrop(e) && e.fill.type === 'scene');
   const fill = mockup?.fill.type === 'scene' ? mockup.fill : null;
   return ids.map((id) => {
     const option = fill?.item.options.find((o) => o.id === id);

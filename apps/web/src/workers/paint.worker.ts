@@ -1,7 +1,9 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import { expose, transfer } from 'comlink';
 import { DerivedCache } from '@scenograph/core/paint/derived-cache';
 import type { Canvas2D, Drawable, PaintHost, Picture } from '@scenograph/core/raster/canvas';
-import { blankOf, type SceneFill } from '@scenograph/core/elements/backdrop/definition';
+import { type SceneFill } from '@scenograph/core/elements/backdrop/model';
+import { blankOf } from '@scenograph/core/elements/backdrop/paint';
 import { greyPlane } from '@scenograph/core/raster/pixels';
 import { itemReach, surfaceOf } from '@scenograph/core/surface/print-item';
 import type { Reach } from '@scenograph/core/surface/uv-map';
@@ -175,7 +177,7 @@ const api = {
 
   async staging(shot: ResolvedShot, id: string): Promise<StagingNote | null> {
     const element = shot.elements.find((e) => e.id === id);
-    if (element?.kind !== 'product') return null;
+    if (!(element && isProduct(element))) return null;
     const environment = environmentOf(shot, await optionsFor(shot));
     const { drift, held } = toneOf(element, environment);
     return { drift, held, ground: groundLightness(element, environment) };

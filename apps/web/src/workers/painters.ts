@@ -2,7 +2,7 @@ import { wrap, type Remote } from 'comlink';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
-import type { SceneFill } from '@scenograph/core/elements/backdrop/definition';
+import type { SceneFill } from '@scenograph/core/elements/backdrop/model';
 import type { Reach } from '@scenograph/core/surface/uv-map';
 import type { DeskWorker } from './desk.worker';
 import type { PaintWorker, StagingNote } from './paint.worker';

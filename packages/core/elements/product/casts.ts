@@ -1,4 +1,4 @@
-import { showsOwnShadow } from './paint';
+import { showsOwnShadow } from './model';
 import { elementsOfProducts } from './others';
 import type { ElementBase } from '../base';
 import { groundOf } from '../ground-of';

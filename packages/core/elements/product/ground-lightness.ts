@@ -1,7 +1,8 @@
 import type { Rgba } from '../../raster/pixels';
 import { groundPlacement } from '../../stage/stand';
 import { measureTone } from '../../stage/tone-match';
-import { backdropKind, type BackdropElement } from '../backdrop/definition';
+import { isBackdrop, type BackdropElement } from '../backdrop/model';
+import { backdropPainter } from '../backdrop/paint';
 import type { PaintEnvironment } from '../environment';
 import type { ProductElement } from './model';
 
@@ -11,7 +12,7 @@ const MEASURED = 240;
 /** Lightness (OKLab 0..1) of the backdrop where a product's shadow falls; null where nothing lies behind it. */
 export function groundLightness(element: ProductElement, environment: PaintEnvironment): number | null {
   const { frame, host, elements } = environment;
-  const backdrop = elements.find((e) => e.kind === 'backdrop' && !e.hidden);
+  const backdrop = elements.find((e) => isBackdrop(e) && !e.hidden);
   const standing = groundPlacement(element, environment.ground, frame);
   if (!backdrop || !standing) return null;
   const scale = MEASURED / frame.width;
@@ -19,7 +20,7 @@ export function groundLightness(element: ProductElement, environment: PaintEnvir
   const height = Math.max(1, Math.round(frame.height * scale));
   const { context } = host.canvas(width, height);
   context.scale(scale, scale);
-  backdropKind.paint(backdrop as BackdropElement, context, { ...environment, scale });
+  backdropPainter.paint(backdrop as BackdropElement, context, { ...environment, scale });
   const painted: Rgba = { width, height, data: context.getImageData(0, 0, width, height).data };
   const { box } = element;
   const part = {

@@ -5,7 +5,8 @@ import type { ProductBase } from '../../stage/base';
 import { lightSchema, type Light } from '../../stage/light';
 import type { OwnShadowLayer } from '../../stage/own-shadow-layer';
 import type { Pose } from '../../stage/stand';
-import type { ElementBase } from '../base';
+import { NO_PICTURE, type ElementBase } from '../base';
+import type { ElementKind } from '../element';
 
 export interface ProductElement extends ElementBase {
   kind: 'product';
@@ -92,3 +93,43 @@ export const productSchema: Record<Exclude<keyof ProductElement, keyof ElementBa
   tone: Joi.object({ strength: share, limit: Joi.number().min(0).max(40).required() }).required(),
   pack: arrangementSchema.allow(null).required(),
 };
+
+export function showsOwnShadow({ shadow, ownShadow }: ProductElement): boolean {
+  return shadow.source === 'camera' && ownShadow !== null && shadow.strength > 0;
+}
+
+export const productKind: ElementKind<ProductElement> = {
+  kind: 'product',
+  title: 'Product',
+  role: 'subject',
+  weight: 9,
+  plain: ({ shadow }) => ({ shadow: { ...shadow, strength: 0, contact: 0 } }),
+  behindForeground: ({ behind }) => behind,
+  ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 } }),
+  asPlace: (element) =>
+    element.followsVariant
+      ? { expects: 'product', hint: 'The product', required: true, area: element.box }
+      : null,
+  isOpen: (element) => element.picture === NO_PICTURE,
+  emptied: () => ({
+    picture: NO_PICTURE,
+    hidden: true,
+    millimetres: null,
+    base: null,
+    ownShadow: null,
+    pack: null,
+    followsVariant: true,
+  }),
+  schema: productSchema,
+  needs: (element) => ({
+    pictures: [
+      element.picture,
+      ...(showsOwnShadow(element) ? [element.ownShadow!.picture] : []),
+      ...(element.pack?.others.map((o) => o.picture) ?? []),
+    ],
+    fonts: [],
+  }),
+  scaled: (element) => element,
+};
+
+export const isProduct = (element: { kind: string }): element is ProductElement => element.kind === 'product';

@@ -5,7 +5,7 @@ import { fromStand } from '../../stage/lay-on-plane';
 import { project } from '../../stage/camera';
 import { uprightBounds } from '../../vector/box';
 import type { ShotElement } from '../index';
-import type { ProductElement } from './model';
+import { isProduct, type ProductElement } from './model';
 
 /**
  * A pack's copies as products of their own, back to front: on a ground each stands on its own place of the plane at
@@ -88,7 +88,7 @@ export function spreadPacks(
   ground: Ground | null,
   frame: { width: number; height: number },
 ): ShotElement[] {
-  return elements.flatMap((e) => (e.kind === 'product' && e.pack ? packCopies(e, ground, frame) : [e]));
+  return elements.flatMap((e) => (isProduct(e) && e.pack ? packCopies(e, ground, frame) : [e]));
 }
 
 /** The upright rectangle around an element, with all copies of a pack. */
@@ -97,7 +97,7 @@ export function elementBounds(
   ground: Ground | null,
   frame: { width: number; height: number },
 ): { x: number; y: number; width: number; height: number } {
-  if (element.kind !== 'product' || !element.pack) return uprightBounds(element.box);
+  if (!isProduct(element) || !element.pack) return uprightBounds(element.box);
   const all = packCopies(element, ground, frame).map((c) => uprightBounds(c.box));
   const x = Math.min(...all.map((b) => b.x));
   const y = Math.min(...all.map((b) => b.y));

@@ -19,22 +19,15 @@ import {
   type ToneChange,
 } from '../../stage/tone-match';
 import { elementsOfProducts } from './others';
-import type { ProductElement } from './model';
+import { showsOwnShadow, type ProductElement } from './model';
+import type { ElementPainter } from '../painter';
 import { lightAt, lightOf, uprightPicture, uprightProduct, smallPicture, standingBody } from './upright';
-
-export function showsOwnShadow({ shadow, ownShadow }: ProductElement): boolean {
-  return shadow.source === 'camera' && ownShadow !== null && shadow.strength > 0;
-}
 
 /** A pool of shade may not be darker than this. */
 const DEEPEST = 0.92;
 
 /** Reflection and shadow on the ground. */
-export function paintUnderProduct(
-  element: ProductElement,
-  canvas: Canvas2D,
-  environment: PaintEnvironment,
-): void {
+function paintUnderProduct(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
   const opacity = element.opacity;
   if (element.reflection.strength > 0 && element.pose !== 'flat')
     paintReflection(element, canvas, environment, opacity);
@@ -193,7 +186,7 @@ function paintReflection(
 }
 
 /** The product itself: its tone eased toward the scene's, and what others throw on it. */
-export function paintProduct(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
+function paintProduct(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
   const { box, picture } = element;
   const source = environment.picture(picture);
   if (element.pose === 'flat' && environment.ground && paintFlat(element, canvas, environment)) return;
@@ -396,3 +389,8 @@ function paintShade(element: ProductElement, canvas: Canvas2D, environment: Pain
   canvas.drawImage(made.bitmap, element.box.x, element.box.y, element.box.width, element.box.height);
   canvas.restore();
 }
+
+export const productPainter: ElementPainter<ProductElement> = {
+  paintUnder: paintUnderProduct,
+  paint: paintProduct,
+};

@@ -1,5 +1,5 @@
 import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
-import type { TextElement } from '../../elements/text/definition';
+import { isText, type TextElement } from '../../elements/text/model';
 import type { Bounds } from '../../vector/outline';
 import { area, overlapArea, union, type Frame } from './bounds';
 import { CHARACTER, coveredBounds, linesAt, longestWord, readableSize } from './covered';
@@ -67,7 +67,7 @@ export function arrangeUnits(
   const dropped: string[] = [];
   // Words set together are set to one side: that of the most important of them.
   const first = units.filter((u) => u.words).sort((a, b) => a.rank - b.rank)[0]?.members[0];
-  const align = first?.kind === 'text' ? first.align : null;
+  const align = first && isText(first) ? first.align : null;
   let left = [...units].sort((a, b) => a.bounds.y - b.bounds.y || a.bounds.x - b.bounds.x);
   while (left.length) {
     const found = place(left, rooms, natural, readable);
@@ -89,7 +89,7 @@ export function arrangeUnits(
 }
 
 const aligned = (e: ShotElement, align: TextElement['align'] | null): ShotElement =>
-  e.kind === 'text' && align && !e.plate ? { ...e, align } : e;
+  isText(e) && align && !e.plate ? { ...e, align } : e;
 
 /** All units in the first room, or what keeps its shape in the second and the words in the first. */
 function place(
@@ -261,8 +261,8 @@ function measureColumns(
 
 /** Shapes in a stack keep to the side to which the words beside them are set. */
 function sideways(units: Unit[], free: number): number {
-  const text = units.flatMap((u) => u.members).find((m) => m.kind === 'text');
-  if (text?.kind !== 'text') return free / 2;
+  const text = units.flatMap((u) => u.members).find(isText);
+  if (!text) return free / 2;
   return text.align === 'centre' ? free / 2 : text.align === 'right' ? free : 0;
 }
 

@@ -1,3 +1,4 @@
+import { isText } from '../../elements/text/model';
 import { uprightBounds } from '../../vector/box';
 import { elementKind, type ShotElement } from '../../elements/index';
 import type { Bounds } from '../../vector/outline';
@@ -33,7 +34,7 @@ export const longestWord = (text: string) => Math.max(1, ...text.split(/\s+/).ma
 /** What an overlay really covers of its box, as far as can be told without its font. */
 export function coveredBounds(e: ShotElement): Bounds {
   const b = uprightBounds(e.box);
-  if (e.kind !== 'text' || e.box.rotation !== 0) return b;
+  if (!isText(e) || e.box.rotation !== 0) return b;
   const lines = linesAt(e.text, e.size, b.width);
   const height = Math.min(b.height, lines * e.size * e.leading);
   const longest = Math.max(...e.text.split('\n').map((l) => l.length)) * e.size * CHARACTER;

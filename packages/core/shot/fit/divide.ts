@@ -1,3 +1,4 @@
+import { isShape } from '../../elements/shape/model';
 import type { ShotElement } from '../../elements/index';
 import type { SlotFrame } from './slot-frame';
 import type { Bounds } from '../../vector/outline';
@@ -9,7 +10,7 @@ export function dividers(
 ): ShotElement[] {
   return overlays.filter((e) => {
     const share = (e.box.width * e.box.height) / (frame.width * frame.height);
-    return e.spread && e.kind === 'shape' && e.form === 'panel' && share > 0.12 && share < 0.88;
+    return e.spread && isShape(e) && e.form === 'panel' && share > 0.12 && share < 0.88;
   });
 }
 

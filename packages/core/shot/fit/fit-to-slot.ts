@@ -1,3 +1,4 @@
+import { isBackdrop } from '../../elements/backdrop/model';
 import type { Box } from '../../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
 import { elementBounds } from '../../elements/product/pack';
@@ -41,12 +42,12 @@ export interface Fitted {
  * @param pinned ids that the slot places itself or wants to be shown
  */
 export function fitToSlot(shot: Shot, slot: SlotFrame, pinned: ReadonlySet<string> = new Set()): Fitted {
-  const scene = shot.elements.find((e) => e.kind === 'backdrop' && e.fill.type === 'scene' && !e.hidden);
+  const scene = shot.elements.find((e) => isBackdrop(e) && e.fill.type === 'scene' && !e.hidden);
   const subjects = shot.elements.filter((e) => elementKind(e.kind).role === 'subject' && !e.hidden);
   const ground = groundOf(shot.elements);
   const group = subjects.length ? union(subjects.map((e) => elementBounds(e, ground, shot.frame))) : null;
   const sceneBox =
-    scene?.kind === 'backdrop' && scene.fill.type === 'scene'
+    scene && isBackdrop(scene) && scene.fill.type === 'scene'
       ? coverBox(
           scene.fill.survey.width,
           scene.fill.survey.height,
@@ -66,7 +67,7 @@ export function fitToSlot(shot: Shot, slot: SlotFrame, pinned: ReadonlySet<strin
 
   const elements = shot.elements.map((element) => {
     const { role } = elementKind(element.kind);
-    if (element.kind === 'backdrop') {
+    if (isBackdrop(element)) {
       if (element.fill.type !== 'scene' || !sceneBox)
         return { ...element, box: { x: 0, y: 0, width: slot.width, height: slot.height, rotation: 0 } };
       return { ...element, box: moveBox(sceneBox, move.k, move.x, move.y) };

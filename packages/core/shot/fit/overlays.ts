@@ -1,3 +1,5 @@
+import { isShape } from '../../elements/shape/model';
+import { isMeasure } from '../../elements/measure/model';
 import { uprightBounds } from '../../vector/box';
 import { elementKind, scaledElement, type ShotElement } from '../../elements/index';
 import type { SlotFrame } from './slot-frame';
@@ -35,7 +37,7 @@ export function placeOverlays(
   const backing = group && product ? free.filter((e) => backs(e, shot.elements, group)) : [];
   for (const e of backing) elements.set(e.id, withProduct(e, group!, product!));
   const clinging = free.filter((e) => elementKind(e.kind).pointsAtProduct?.(e));
-  const ornaments = free.filter((e) => e.kind === 'shape' && e.form === 'decoration' && !backing.includes(e));
+  const ornaments = free.filter((e) => isShape(e) && e.form === 'decoration' && !backing.includes(e));
   for (const e of ornaments) elements.set(e.id, anchorOverlay(e, frame, slot, scale));
   const moving = free.filter(
     (e) => !clinging.includes(e) && !backing.includes(e) && !ornaments.includes(e) && !pinned.has(e.id),
@@ -106,7 +108,7 @@ export function placeOverlays(
         !o.spread &&
         overlapArea(coveredBounds(o), placed.box) > 0.1 * placed.box.width * placed.box.height,
     );
-    const follows = !!elementKind(e.kind).attached && e.kind === 'measure';
+    const follows = !!elementKind(e.kind).attached && isMeasure(e);
     if (!pinned.has(e.id) && (small || (anew && hides && !follows))) dropped.push(e.id);
     else elements.set(e.id, placed);
   });
@@ -115,7 +117,7 @@ export function placeOverlays(
 
 /** A shape behind the product that it stands before, such as an arch. */
 function backs(e: ShotElement, elements: readonly ShotElement[], group: Bounds): boolean {
-  if (e.kind !== 'shape' || e.form === 'line' || e.form === 'arrow' || e.form === 'icon') return false;
+  if (!isShape(e) || e.form === 'line' || e.form === 'arrow' || e.form === 'icon') return false;
   const first = elements.findIndex((o) => elementKind(o.kind).role === 'subject' && !o.hidden);
   if (elements.indexOf(e) > first) return false;
   return overlapArea(e.box, group) > 0.55 * group.width * group.height;

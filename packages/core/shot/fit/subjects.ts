@@ -1,3 +1,4 @@
+import { isText } from '../../elements/text/model';
 import { uprightBounds, type Box } from '../../vector/box';
 import { elementKind, type ShotElement } from '../../elements/index';
 import type { SlotFrame } from './slot-frame';
@@ -107,7 +108,7 @@ export function subjectZone(
     const from = home >= 0 ? boxes[home] : roomsBeside(whole, boxes, 0)[0];
     if (!from) return null;
     const to = stretched(from, frame, slot, changesOrientation(panels, frame, slot));
-    const words = overlays.some((e) => !e.spread && e.kind === 'text' && homeOf(e.box, [from]) === 0);
+    const words = overlays.some((e) => !e.spread && isText(e) && homeOf(e.box, [from]) === 0);
     // Words that share the products' part stand beside them where it is wide.
     if (!words || to.width < to.height * 1.7) return { from, to };
     return { from, to: { ...to, x: to.x + to.width * 0.45, width: to.width * 0.55 } };

@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import { memo } from 'react';
 import type { Slot } from '@scenograph/core/spec/slot';
 import type { ShotRow, Variant } from '../../api/client';
@@ -58,7 +59,7 @@ export const BoardCell = memo(function BoardCell({
   const { data } = variant;
   const state = CELL_STATES[letter];
   const size = pictureSize(slot);
-  const follows = shot?.document.elements.some((e) => e.kind === 'product' && e.followsVariant);
+  const follows = shot?.document.elements.some((e) => isProduct(e) && e.followsVariant);
   const text = says || (state?.title ?? '');
   const label = [
     `${data.variant || data.title}, ${slot.title}: ${state?.title ?? 'measuring'}${says ? `, ${says}` : ''}`,

@@ -1,3 +1,4 @@
+import { isBackdrop } from '@scenograph/core/elements/backdrop/model';
 import { useEffect, useRef, useState } from 'react';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
@@ -12,7 +13,7 @@ export function sourceSizes(
 ): [string, { width: number; height: number }][] {
   const list: [string, { width: number; height: number }][] = [];
   for (const e of shot.elements) {
-    if (e.kind === 'backdrop' && e.fill.type === 'scene')
+    if (isBackdrop(e) && e.fill.type === 'scene')
       list.push([e.fill.picture, { width: e.fill.survey.width, height: e.fill.survey.height }]);
     else
       for (const hash of elementKind(e.kind).needs(e).pictures) {

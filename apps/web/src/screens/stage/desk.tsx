@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import { Accordion } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { elementKind } from '@scenograph/core/elements/index';
@@ -275,8 +276,8 @@ export function Desk({
 /** Colours of the shot's first product. */
 function useProductPalette(resolved: ResolvedShot): string[] {
   const [palette, setPalette] = useState<string[]>([]);
-  const first = resolved.elements.find((e) => e.kind === 'product');
-  const picture = first?.kind === 'product' ? first.picture : null;
+  const first = resolved.elements.find(isProduct);
+  const picture = first?.picture ?? null;
   useEffect(() => {
     if (!picture) return setPalette([]);
     let here = true;

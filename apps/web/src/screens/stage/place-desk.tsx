@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import { ArrowDownToLine, ArrowUpToLine, Lock, LockOpen, Trash2 } from 'lucide-react';
 import { BLEND_MODES } from '@scenograph/core/elements/base';
 import type { Box } from '@scenograph/core/vector/box';
@@ -30,7 +31,7 @@ export function PlaceDesk({
   const aspect = box.height / box.width;
   /** Scaled about the base, where a product stands; others about the middle of their lower edge. */
   const scaled = (width: number): Box =>
-    element.kind === 'product'
+    isProduct(element)
       ? scaledOnBase(element, width / box.width)
       : {
           ...box,

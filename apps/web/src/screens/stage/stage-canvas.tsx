@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import type Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Rect, Stage as KonvaStage, Transformer } from 'react-konva';
@@ -362,7 +363,7 @@ function Handles({
 
 /** Where an element is seen: what lies flat on a ground shows shorter than its box. */
 function shownBox(e: ShotElement, ground: Ground | null, frame: { width: number; height: number }): Box {
-  if (e.kind !== 'product' || e.pose !== 'flat' || !ground) return e.box;
+  if (!isProduct(e) || e.pose !== 'flat' || !ground) return e.box;
   const standing = groundPlacement(e, ground, frame);
   if (!standing) return e.box;
   const [w, h] = [e.box.width / standing.scale / 2, e.box.height / standing.scale / 2];

@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { ShotWithHistory } from '../../api/client';
 import { createDocumentStore } from '../../documents/document-store';
@@ -47,6 +48,6 @@ export async function saveNow(): Promise<void> {
 /** Opens a shot; its product, or the mockup that is printed on, is chosen. */
 export function openShot(shot: ShotWithHistory): void {
   const { elements } = shot.document;
-  const first = elements.find((e) => e.kind === 'product') ?? elements.find(isMockup);
+  const first = elements.find(isProduct) ?? elements.find(isMockup);
   void store.open(shot.id, shot, { selected: first?.id ?? null, also: [], slot: null });
 }

@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/elements/ground-of';
@@ -13,7 +14,7 @@ export interface TrueSize {
 
 /** How a standing product's size compares with its real one, where scene and millimetres are known. */
 export function trueSize(shot: ResolvedShot, element: ShotElement): TrueSize | null {
-  if (element.kind !== 'product') return null;
+  if (!isProduct(element)) return null;
   const standing = groundPlacement(element, groundOf(shot.elements), shot);
   if (!standing || standing.ratio === null) return null;
   return { standing, pxPerMm: standing.pxPerMm, ratio: standing.ratio };
@@ -21,7 +22,7 @@ export function trueSize(shot: ResolvedShot, element: ShotElement): TrueSize | n
 
 /** What is worth saying of how a product stands, in sentences. */
 export function standNotes(shot: ResolvedShot, element: ShotElement): string[] {
-  if (element.kind !== 'product' || element.pose === 'flat') return [];
+  if (!isProduct(element) || element.pose === 'flat') return [];
   const ground = groundOf(shot.elements);
   const standing = groundPlacement(element, ground, shot);
   if (!ground) return [];

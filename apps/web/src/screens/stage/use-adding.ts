@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import { useCallback, useMemo } from 'react';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import type { ProductData } from '@scenograph/core/data/product-data';
@@ -68,7 +69,7 @@ export function useAdding(
     const { selected: chosen } = useStage.getState();
     const choice = choices.find((c) => c.id === id);
     const from = resolved?.elements.find((e) => e.id === chosen);
-    if (!choice?.data.cutout || from?.kind !== 'product')
+    if (!choice?.data.cutout || !(from && isProduct(from)))
       return say('stop', 'That product has no cutout yet. Open its photo and cut it out.');
     const next = swapProduct(from, choice.data, groundOf(resolved!.elements), resolved!);
     const {

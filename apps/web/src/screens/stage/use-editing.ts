@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { uprightBounds, type Box } from '@scenograph/core/vector/box';
 import { elementKind, isGround, type ShotElement } from '@scenograph/core/elements/index';
@@ -79,7 +80,7 @@ export function useEditing(
     const element = from?.elements.find((e) => e.id === id);
     if (!from || !element) return;
     let [mx, my] = [dx, dy];
-    if (element.kind === 'product' && snap > 0) {
+    if (isProduct(element) && snap > 0) {
       const at = basePoint(element);
       const ground = groundOf(from.elements);
       const linked = new Set(linkedWith(from, id).map((e) => e.id));
@@ -89,7 +90,7 @@ export function useEditing(
           frame: from,
           spots: ground?.spots ?? [],
           bases: from.elements.flatMap((e) =>
-            e.kind === 'product' && !e.hidden && !linked.has(e.id) ? [{ name: e.name, ...basePoint(e) }] : [],
+            isProduct(e) && !e.hidden && !linked.has(e.id) ? [{ name: e.name, ...basePoint(e) }] : [],
           ),
         },
         snap,
@@ -260,7 +261,7 @@ export function useEditing(
     const { selected } = useStage.getState();
     const at = freshly();
     const element = at?.elements.find((e) => e.id === selected);
-    if (!at || element?.kind !== 'product') return;
+    if (!at || !(element && isProduct(element))) return;
     const box = trueSizeBox(element, groundOf(at.elements), at);
     if (box) place('True size of', element, box, true);
   }, [freshly, target]);
@@ -290,7 +291,7 @@ function movedTogether(from: ResolvedShot, id: string, dx: number, dy: number): 
   const ground = groundOf(from.elements);
   return linkedWith(from, id).map((element) => {
     const { box } = element;
-    if (element.kind !== 'product') return [element, { ...box, x: box.x + dx, y: box.y + dy }];
+    if (!isProduct(element)) return [element, { ...box, x: box.x + dx, y: box.y + dy }];
     const at = basePoint(element);
     return [element, movedOnGround(element, { x: at.x + dx, y: at.y + dy }, ground, from)];
   });

@@ -1,5 +1,5 @@
-import type { CalloutElement } from '@scenograph/core/elements/callout/definition';
-import type { InsetElement } from '@scenograph/core/elements/inset/definition';
+import type { CalloutElement } from '@scenograph/core/elements/callout/model';
+import type { InsetElement } from '@scenograph/core/elements/inset/model';
 import { productOf, spotAt } from '@scenograph/core/elements/spot';
 import type { HandlesProps } from './kind-ui';
 

@@ -1,4 +1,4 @@
-import type { BackdropElement, SceneFill } from '@scenograph/core/elements/backdrop/definition';
+import { isBackdrop, type BackdropElement, type SceneFill } from '@scenograph/core/elements/backdrop/model';
 import type { ItemWork } from '@scenograph/core/surface/print-item';
 import type { Print } from '@scenograph/core/surface/print';
 
@@ -7,7 +7,7 @@ export type MockupElement = BackdropElement & { fill: SceneFill };
 
 export function isMockup(element: { kind: string } | null | undefined): element is MockupElement {
   const fill = (element as BackdropElement | undefined)?.fill;
-  return element?.kind === 'backdrop' && fill?.type === 'scene' && fill.survey.areas.length > 0;
+  return !!element && isBackdrop(element) && fill?.type === 'scene' && fill.survey.areas.length > 0;
 }
 
 export function withWork(element: MockupElement, work: Partial<ItemWork>): Partial<BackdropElement> {

@@ -1,4 +1,4 @@
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import type { MockupElement } from './editing';
 import { PrintHandles } from './print-handles';
 import { FrameLayer, ShadeLayer } from './stroke-layer';

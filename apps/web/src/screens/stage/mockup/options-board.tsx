@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { takeOption } from '@scenograph/core/surface/options';
 import type { ItemOption } from '@scenograph/core/surface/print-item';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { makeOptions } from '@scenograph/core/surface/options';
 import { reducedUrl, type Artwork } from '../../../api/client';
 import { Button } from '../../../ui/controls';

@@ -1,5 +1,6 @@
 import { useMemo, useRef } from 'react';
-import { blankOf, type BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import { type BackdropElement } from '@scenograph/core/elements/backdrop/model';
+import { blankOf } from '@scenograph/core/elements/backdrop/paint';
 import { placeOn, type AreaSurface } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';
 import { INK } from '@scenograph/core/surface/material';

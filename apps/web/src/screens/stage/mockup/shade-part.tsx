@@ -1,5 +1,5 @@
 import { Eye, EyeOff, Trash2 } from 'lucide-react';
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { Button, IconButton, Segmented, Slider } from '../../../ui/controls';
 import { withWork, type MockupElement } from './editing';
 import { useMockupTools } from './tools';

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { freshId, withWork, type MockupElement } from './editing';
 import { useMockupTools } from './tools';
 

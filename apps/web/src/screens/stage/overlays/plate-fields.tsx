@@ -1,5 +1,5 @@
 import type { ShotElement } from '@scenograph/core/elements/index';
-import type { Plate } from '@scenograph/core/elements/text/definition';
+import type { Plate } from '@scenograph/core/elements/text/model';
 import { Switch } from '../../../ui/controls';
 import { Amount, BrandColour, patchAt, Share, type Field } from './fields';
 

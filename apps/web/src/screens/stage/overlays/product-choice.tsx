@@ -1,3 +1,4 @@
+import { isProduct } from '@scenograph/core/elements/product/model';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { Select } from '../../../ui/controls';
 import { patchAt, type Field } from './fields';
@@ -11,7 +12,7 @@ export function ProductChoice({
   element: ShotElement & { of: string | null };
   elements: readonly ShotElement[];
 }) {
-  const products = elements.filter((e) => e.kind === 'product');
+  const products = elements.filter(isProduct);
   if (products.length < 2) return null;
   return (
     <Select

@@ -1,4 +1,4 @@
-import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/model';
 import { NEW_SET } from '@scenograph/core/stage/set';
 import { sceneFill } from '@scenograph/core/shot/starters';
 import { UNADJUSTED } from '@scenograph/core/stage/ground-colour';

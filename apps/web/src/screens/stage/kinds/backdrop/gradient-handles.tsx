@@ -1,4 +1,4 @@
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import type { GradientFill } from '@scenograph/core/elements/backdrop/gradient';
 
 /** A gradient's two ends on the picture, to be dragged. */

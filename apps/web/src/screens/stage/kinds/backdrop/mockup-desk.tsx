@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp, Eye, EyeOff, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { INK } from '@scenograph/core/surface/material';
 import { newPrint, type Print } from '@scenograph/core/surface/print';
 import { ARTWORK_FILES, bringInArtwork } from '../../../../api/artwork';

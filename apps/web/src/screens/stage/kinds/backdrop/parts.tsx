@@ -1,4 +1,4 @@
-import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/model';
 import {
   GRADIENT_FORMS,
   type GradientFill,

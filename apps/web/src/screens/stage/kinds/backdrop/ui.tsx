@@ -1,4 +1,4 @@
-import type { BackdropElement } from '@scenograph/core/elements/backdrop/definition';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { reducedUrl } from '../../../../api/client';
 import { isMockup } from '../../mockup/editing';
 import type { KindUi } from '../kind-ui';

@@ -1,4 +1,4 @@
-import type { BadgeElement } from '@scenograph/core/elements/badge/definition';
+import type { BadgeElement } from '@scenograph/core/elements/badge/model';
 import { BADGE_FORMS, CORNERS } from '@scenograph/core/elements/badge/forms';
 import { Switch, TextField } from '../../../../ui/controls';
 import {

@@ -1,4 +1,4 @@
-import type { BadgeElement } from '@scenograph/core/elements/badge/definition';
+import type { BadgeElement } from '@scenograph/core/elements/badge/model';
 import { newBadge } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi, Starter } from '../kind-ui';
 import { BadgeDesk } from './desk';

@@ -1,4 +1,4 @@
-import type { CalloutElement } from '@scenograph/core/elements/callout/definition';
+import type { CalloutElement } from '@scenograph/core/elements/callout/model';
 import { LEADERS } from '@scenograph/core/elements/spot';
 import { Slider } from '../../../../ui/controls';
 import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Wording } from '../../overlays/fields';

@@ -1,4 +1,4 @@
-import type { CalloutElement } from '@scenograph/core/elements/callout/definition';
+import type { CalloutElement } from '@scenograph/core/elements/callout/model';
 import { newCallout } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { SpotHandle } from '../spot-handle';

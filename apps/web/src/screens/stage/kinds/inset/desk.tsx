@@ -1,4 +1,4 @@
-import { LENS_SHAPES, type InsetElement } from '@scenograph/core/elements/inset/definition';
+import { LENS_SHAPES, type InsetElement } from '@scenograph/core/elements/inset/model';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { LEADERS } from '@scenograph/core/elements/spot';
 import { Segmented, Slider } from '../../../../ui/controls';

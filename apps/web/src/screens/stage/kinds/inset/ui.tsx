@@ -1,4 +1,4 @@
-import type { InsetElement } from '@scenograph/core/elements/inset/definition';
+import type { InsetElement } from '@scenograph/core/elements/inset/model';
 import { newInset } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { SpotHandle } from '../spot-handle';

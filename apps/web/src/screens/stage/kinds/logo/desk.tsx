@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { LogoElement } from '@scenograph/core/elements/logo/definition';
+import type { LogoElement } from '@scenograph/core/elements/logo/model';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { reducedUrl } from '../../../../api/client';
 import { useKit } from '../../../../api/brand';

@@ -1,4 +1,4 @@
-import type { LogoElement } from '@scenograph/core/elements/logo/definition';
+import type { LogoElement } from '@scenograph/core/elements/logo/model';
 import { newLogo } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { LogoDesk } from './desk';

@@ -1,4 +1,5 @@
-import { lengthText, type MeasureElement } from '@scenograph/core/elements/measure/definition';
+import { type MeasureElement } from '@scenograph/core/elements/measure/model';
+import { lengthText } from '@scenograph/core/elements/measure/paint';
 import { Amount, BrandColour, BrandFont, Choice, Toggle } from '../../overlays/fields';
 import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 import { ProductChoice } from '../../overlays/product-choice';

@@ -1,4 +1,4 @@
-import type { MeasureElement } from '@scenograph/core/elements/measure/definition';
+import type { MeasureElement } from '@scenograph/core/elements/measure/model';
 import { newMeasure } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { MeasureDesk } from './desk';

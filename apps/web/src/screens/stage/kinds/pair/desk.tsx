@@ -1,4 +1,4 @@
-import type { PairElement, PairHalf } from '@scenograph/core/elements/pair/definition';
+import type { PairElement, PairHalf } from '@scenograph/core/elements/pair/model';
 import { Slider, Switch } from '../../../../ui/controls';
 import {
   Amount,

@@ -1,4 +1,4 @@
-import type { PairElement } from '@scenograph/core/elements/pair/definition';
+import type { PairElement } from '@scenograph/core/elements/pair/model';
 import { newPair } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { PairDesk } from './desk';

@@ -1,4 +1,4 @@
-import type { PictureElement } from '@scenograph/core/elements/picture/definition';
+import type { PictureElement } from '@scenograph/core/elements/picture/model';
 import type { KindUi } from '../kind-ui';
 import { SlatPhoto } from '../slat-photo';
 

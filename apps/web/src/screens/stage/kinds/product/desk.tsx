@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { ProductElement } from '@scenograph/core/elements/product/model';
+import { isProduct, type ProductElement } from '@scenograph/core/elements/product/model';
 import type { Pose } from '@scenograph/core/stage/stand';
 import { fitPack } from '@scenograph/core/elements/product/pack';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
@@ -114,7 +114,7 @@ function PackDesk({ element, shot, during, commit }: Props) {
     );
   const change = (value: Partial<Arrangement>) => fitted({ ...pack, ...value });
   const others = shot.elements.filter(
-    (e): e is ProductElement => e.kind === 'product' && e.id !== element.id && e.picture !== element.picture,
+    (e): e is ProductElement => isProduct(e) && e.id !== element.id && e.picture !== element.picture,
   );
   return (
     <fieldset className="border-line mt-2 grid gap-1.5 border-t pt-2">

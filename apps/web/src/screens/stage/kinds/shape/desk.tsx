@@ -1,4 +1,4 @@
-import { PANELS, SHAPE_FORMS, type ShapeElement } from '@scenograph/core/elements/shape/definition';
+import { PANELS, SHAPE_FORMS, type ShapeElement } from '@scenograph/core/elements/shape/model';
 import { DECORATIONS } from '@scenograph/core/vector/decorations';
 import { iconPath, ICONS } from '@scenograph/core/vector/icons';
 import type { PathCommand } from '@scenograph/core/vector/outline';

@@ -1,4 +1,4 @@
-import type { ShapeElement } from '@scenograph/core/elements/shape/definition';
+import type { ShapeElement } from '@scenograph/core/elements/shape/model';
 import { newShape } from '@scenograph/core/shot/overlay-starters';
 import { capitalised } from '../../../../ui/capitalised';
 import type { KindUi } from '../kind-ui';

@@ -1,4 +1,4 @@
-import type { StarsElement } from '@scenograph/core/elements/stars/definition';
+import type { StarsElement } from '@scenograph/core/elements/stars/model';
 import { Amount, BrandColour, BrandFont, Choice, Share, Wording } from '../../overlays/fields';
 import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 

@@ -1,4 +1,4 @@
-import type { StarsElement } from '@scenograph/core/elements/stars/definition';
+import type { StarsElement } from '@scenograph/core/elements/stars/model';
 import { newStars } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { StarsDesk } from './desk';

@@ -1,4 +1,4 @@
-import type { TextElement } from '@scenograph/core/elements/text/definition';
+import { isText, type TextElement } from '@scenograph/core/elements/text/model';
 import { Button, Select } from '../../../../ui/controls';
 import { Amount, BrandColour, BrandFont, Choice, patchAt, Toggle, Wording } from '../../overlays/fields';
 import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
@@ -8,7 +8,7 @@ const PLACEHOLDERS = ['{title}', '{variant}', '{price}', '{sku}', '{size}', '{br
 
 export function TextDesk({ element, elements, during, commit }: OverlayDeskProps<TextElement>) {
   const field = { element, during, commit };
-  const others = elements.filter((e): e is TextElement => e.kind === 'text' && e.id !== element.id);
+  const others = elements.filter((e): e is TextElement => isText(e) && e.id !== element.id);
   return (
     <div className="grid gap-2.5">
       <Wording {...field} label="Words" path="text" placeholders={PLACEHOLDERS} multiline />

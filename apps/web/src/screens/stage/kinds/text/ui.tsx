@@ -1,4 +1,4 @@
-import type { TextElement } from '@scenograph/core/elements/text/definition';
+import type { TextElement } from '@scenograph/core/elements/text/model';
 import { newText } from '@scenograph/core/shot/starters';
 import type { KindUi } from '../kind-ui';
 import { TextDesk } from './desk';

@@ -1,4 +1,4 @@
-import type { WatermarkElement } from '@scenograph/core/elements/watermark/definition';
+import type { WatermarkElement } from '@scenograph/core/elements/watermark/model';
 import { Slider } from '../../../../ui/controls';
 import { Amount, BrandFont, Choice, patchAt, Share, Wording } from '../../overlays/fields';
 import { LogoChoice } from '../logo/desk';

@@ -1,4 +1,4 @@
-import type { WatermarkElement } from '@scenograph/core/elements/watermark/definition';
+import type { WatermarkElement } from '@scenograph/core/elements/watermark/model';
 import { newWatermark } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { WatermarkDesk } from './desk';

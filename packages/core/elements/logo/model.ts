@@ -1,11 +1,8 @@
 import { uprightBounds } from '../../vector/box';
 import Joi from 'joi';
-import { drawPicture } from '../draw-picture';
-import type { PaintEnvironment } from '../environment';
 import { hashSchema } from '../../raster/schemas';
 import type { ElementBase } from '../base';
 import type { ElementKind } from '../element';
-import { isDarkBeneath } from '../ground-tone';
 
 /** A logo: the picture made for the ground it lies on. */
 export interface LogoElement extends ElementBase {
@@ -39,25 +36,4 @@ export const logoKind: ElementKind<LogoElement> = {
     if (!e.light && !e.dark) missing.add('logo in the brand kit');
     return e;
   },
-  depends: (e, environment) => logoPicture(e, environment),
-  paint(e, canvas, environment) {
-    const picture = logoPicture(e, environment);
-    if (!picture) return;
-    const { x, y, width, height } = innerBox(e, picture, environment);
-    drawPicture(picture, x, y, width, height, canvas, environment);
-  },
 };
-
-/** Which of the two pictures is shown. */
-export function logoPicture(e: LogoElement, environment: PaintEnvironment): string | null {
-  const dark = e.ground === 'auto' ? isDarkBeneath(e.box, environment) : e.ground === 'dark';
-  return dark ? (e.dark ?? e.light) : (e.light ?? e.dark);
-}
-
-/** The picture keeps its own shape inside the box. */
-function innerBox({ box }: LogoElement, picture: string, environment: PaintEnvironment) {
-  const source = environment.picture(picture);
-  const k = Math.min(box.width / source.width, box.height / source.height);
-  const [width, height] = [source.width * k, source.height * k];
-  return { x: box.x + (box.width - width) / 2, y: box.y + (box.height - height) / 2, width, height };
-}

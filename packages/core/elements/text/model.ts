@@ -1,14 +1,10 @@
 import { panelled } from '../panelled';
 import Joi from 'joi';
-import type { PaintEnvironment } from '../environment';
 import { bindText } from '../../data/product-data';
 import { fontsFor } from '../../type/catalogue';
-import { fittingSize, shapeText } from '../../type/layout-text';
-import { fillPath, roundedRectangle } from '../../vector/outline';
 import { colourSchema } from '../../raster/schemas';
 import type { ElementBase } from '../base';
 import type { ElementKind } from '../element';
-import { facesFor, paintWords, setWords, wordsOf, type SetWords } from '../words';
 
 /** Words over the picture. `text` may hold ICU placeholders such as {title}; its size is fitted to its box. */
 export interface TextElement extends ElementBase {
@@ -89,83 +85,7 @@ export const textKind: ElementKind<TextElement> = {
     return { ...element, text: bound.text };
   },
   wraps: ({ text, size, leading, plate }) => (plate ? null : { text, size, leading }),
-  words(element, environment) {
-    return element.text.trim() === ''
-      ? []
-      : [wordsOf(element.text, setElement(element, environment), element.colour)];
-  },
-  paint(element, canvas, environment) {
-    if (element.text.trim() === '') return;
-    const { plate } = element;
-    const set = setElement(element, environment);
-    if (plate) {
-      const pad = plate.padding;
-      const first = Math.min(...set.lines.map((l) => l.x));
-      const alpha = canvas.globalAlpha;
-      canvas.globalAlpha = alpha * plate.opacity;
-      const bounds = {
-        x: set.left + first - pad,
-        y: set.top - pad,
-        width: set.width + 2 * pad,
-        height: set.height + 2 * pad,
-      };
-      fillPath(canvas, roundedRectangle(bounds, plate.radius), plate.colour);
-      canvas.globalAlpha = alpha;
-    }
-    paintWords([wordsOf(element.text, set, element.colour)], canvas);
-  },
 };
-
-const shown = (element: TextElement) =>
-  element.capitals ? element.text.toLocaleUpperCase('en') : element.text;
-
-function inner({ box, plate }: TextElement) {
-  const inset = plate?.padding ?? 0;
-  return {
-    x: box.x + inset,
-    y: box.y + inset,
-    width: Math.max(1, box.width - 2 * inset),
-    height: Math.max(1, box.height - 2 * inset),
-  };
-}
-
-/** The element's words in its box, at the size it shares with the texts it is tied to. */
-export function setElement(element: TextElement, environment: PaintEnvironment): SetWords {
-  const size = element.tied === null ? element.size : tiedSize(element, environment);
-  return setWords(
-    shown(element),
-    { ...element, size, smallest: Math.min(element.smallest, size) },
-    inner(element),
-    environment,
-  );
-}
-
-function tiedSize(element: TextElement, environment: PaintEnvironment): number {
-  const sizes = environment.elements.flatMap((one) => {
-    if (one.kind !== 'text') return [];
-    const e = one as TextElement;
-    if (e.tied !== element.tied || e.hidden || e.text.trim() === '') return [];
-    const { width, height } = inner(e);
-    const key = JSON.stringify([
-      'fit',
-      e.text,
-      e.font,
-      e.size,
-      e.smallest,
-      e.leading,
-      e.tracking,
-      e.capitals,
-      width,
-      height,
-    ]);
-    return environment.kept(key, () => {
-      const text = shown(e);
-      const shaped = shapeText(text, facesFor(e.font, text, environment), e.tracking);
-      return fittingSize(shaped, e, width, height, e.smallest);
-    });
-  });
-  return Math.min(element.size, ...sizes);
-}
 
 /** A text of so many characters at most, cut between words, with an ellipsis. */
 function shortenedText(text: string, most: number): string {
@@ -173,3 +93,5 @@ function shortenedText(text: string, most: number): string {
   const whole = kept.replace(/\s+\S*$/, '');
   return `${(whole || kept).trimEnd()}…`;
 }
+
+export const isText = (element: { kind: string }): element is TextElement => element.kind === 'text';

@@ -1,15 +1,10 @@
 import Joi from 'joi';
-import type { PaintEnvironment } from '../environment';
 import { bindText, localeOf, parseAmount } from '../../data/product-data';
 import { fontsFor } from '../../type/catalogue';
-import { fillPath, strokePath, turnedPath } from '../../vector/outline';
 import { colourSchema } from '../../raster/schemas';
-import type { ElementBase, Words } from '../base';
+import type { ElementBase } from '../base';
 import type { ElementKind } from '../element';
-import { bestRows, setRows, type Row } from '../rows';
-import { paintWords } from '../words';
-import { BADGE_FORMS, badgeShape, CORNERS, type BadgeForm, type Corner } from './forms';
-import { plainPrice, priceParts, savingText, smallRow, type Price } from './price-rows';
+import { BADGE_FORMS, CORNERS, type BadgeForm, type Corner } from './forms';
 
 /** A badge with words or a price. Texts may hold ICU placeholders. */
 export interface BadgeElement extends ElementBase {
@@ -41,7 +36,7 @@ export interface BadgeElement extends ElementBase {
   locale: string | null;
 }
 
-const text = (most: number) => Joi.string().max(most).allow('').required();
+export const text = (most: number) => Joi.string().max(most).allow('').required();
 
 export const badgeKind: ElementKind<BadgeElement> = {
   kind: 'badge',
@@ -112,46 +107,4 @@ export const badgeKind: ElementKind<BadgeElement> = {
       missing.add('former price above the present one');
     return { ...next, amount, was, lead: fill(e.lead), each: fill(e.each) };
   },
-  words: badgeWords,
-  paint(e, canvas, environment) {
-    const shape = badgeShape(e.form, e.box, e.tips, e.depth, e.corner);
-    const alpha = canvas.globalAlpha;
-    canvas.globalAlpha = alpha * e.fillOpacity;
-    fillPath(canvas, shape.outline, e.fill);
-    canvas.globalAlpha = alpha;
-    if (e.ring && e.ring.width > 0)
-      strokePath(canvas, shape.ring(e.ring.inset), { width: e.ring.width, colour: e.ring.colour });
-    paintWords(badgeWords(e, environment), canvas);
-  },
 };
-
-function badgeWords(e: BadgeElement, environment: PaintEnvironment): Words[] {
-  const { inner, inside, turn } = badgeShape(e.form, e.box, e.tips, e.depth, e.corner);
-  const fit = (rows: Row[]) => setRows(rows, inner, inside, e.ink, environment)?.size ?? 0;
-  const set = setRows(rowsOf(e, fit), inner, inside, e.ink, environment);
-  if (!set) return [];
-  const about = { x: inner.x + inner.width / 2, y: inner.y + inner.height / 2 };
-  return [turn ? { ...set, commands: turnedPath(set.commands, turn, about) } : set];
-}
-
-function rowsOf(e: BadgeElement, fit: (rows: Row[]) => number): Row[] {
-  if (e.says === 'words') return bestRows(e.text, e.font, 1, fit);
-  const amount = parseAmount(e.amount);
-  const was = parseAmount(e.was);
-  const price: Price = { amount: amount ?? 0, currency: e.currency ?? 'GBP', locale: e.locale ?? 'en-GB' };
-  const big: Row = {
-    parts:
-      amount === null ? [{ text: '‹price›', font: e.font, scale: 0.6 }] : priceParts(price, e.numberFont, 1),
-    gap: 0.2,
-  };
-  const lead = e.lead ? [smallRow(e.lead, e.font)] : [];
-  const each = e.each ? [smallRow(e.each, e.font, 0.26)] : [];
-  if (e.says === 'price' || amount === null) return [...lead, big, ...each];
-  const known = was !== null && was > amount;
-  if (e.says === 'was-now') {
-    const before = smallRow(known ? plainPrice({ ...price, amount: was }) : '‹was›', e.font, 0.36, known);
-    return [before, ...lead, big, ...each];
-  }
-  const saved = known ? savingText(price, was, e.savingAs) : '‹was›';
-  return [...lead, { parts: [{ text: saved, font: e.numberFont, scale: 0.8 }], gap: 0.2 }, ...each];
-}

@@ -1,4 +1,3 @@
-import { drawPicture } from '../draw-picture';
 import { hashSchema } from '../../raster/schemas';
 import type { ElementBase } from '../base';
 import type { ElementKind } from '../element';
@@ -17,15 +16,6 @@ export const pictureKind: ElementKind<PictureElement> = {
   schema: { picture: hashSchema.required() },
   needs: (element) => ({ pictures: [element.picture], fonts: [] }),
   scaled: (element) => element,
-  paint(element, canvas, environment) {
-    // The picture keeps its own shape inside the box.
-    const { box } = element;
-    const source = environment.picture(element.picture);
-    const k = Math.min(box.width / source.width, box.height / source.height);
-    const width = source.width * k;
-    const height = source.height * k;
-    const x = box.x + (box.width - width) / 2;
-    const y = box.y + (box.height - height) / 2;
-    drawPicture(element.picture, x, y, width, height, canvas, environment);
-  },
 };
+
+export const isPicture = (element: { kind: string }): element is PictureElement => element.kind === 'picture';
