@@ -11,6 +11,27 @@ export default tseslint.config(
     },
   },
   {
+    // What only types can tell: promises that nobody waits for, casts that say nothing, cases that were forgotten.
+    files: ['{packages,apps,demo,bench,e2e}/**/*.{ts,tsx}'],
+    ignores: ['**/*.config.ts'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/no-redundant-type-constituents': 'error',
+      '@typescript-eslint/no-unnecessary-type-assertion': 'error',
+      '@typescript-eslint/only-throw-error': 'error',
+      '@typescript-eslint/prefer-promise-reject-errors': 'error',
+      '@typescript-eslint/restrict-plus-operands': 'error',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true }],
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true, requireDefaultForNonUnion: false },
+      ],
+    },
+  },
+  {
     // Imports go one way: web, server and cli -> core; core knows none of them.
     files: ['packages/core/**/*.ts'],
     ignores: ['**/*.test.ts'],

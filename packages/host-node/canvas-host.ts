@@ -1,11 +1,11 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas';
-import type { Canvas2D, PaintHost } from '@scenograph/core/raster/canvas';
+import type { PaintHost } from '@scenograph/core/raster/canvas';
 
 /** The painter's canvas outside a browser. */
 export const nodeHost: PaintHost = {
   canvas(width, height) {
     const canvas = createCanvas(width, height);
-    return { context: canvas.getContext('2d') as unknown as Canvas2D, drawable: canvas };
+    return { context: canvas.getContext('2d'), drawable: canvas };
   },
   bitmap(image) {
     const canvas = createCanvas(image.width, image.height);

@@ -20,7 +20,7 @@ export function loadTypeface(id: string): Promise<Typeface> {
       const files = await Promise.all(fontFiles(id).map((file) => readFile(join(FOLDER, file))));
       return readTypeface(
         id,
-        files.map((f) => f.buffer.slice(f.byteOffset, f.byteOffset + f.byteLength) as ArrayBuffer),
+        files.map((f) => f.buffer.slice(f.byteOffset, f.byteOffset + f.byteLength)),
       );
     })();
     loaded.set(id, face);

@@ -63,7 +63,7 @@ const broken = (whole: unknown) => {
       const last = path.at(-1)!;
       if (value === undefined) delete at[last];
       else at[last] = value;
-      return copy as unknown;
+      return copy;
     });
 };
 

@@ -64,7 +64,7 @@ function bareShapes(svg: string): boolean {
   const parser = new SaxesParser();
   const open: boolean[] = [];
   parser.on('opentag', (tag) => {
-    const own = says(tag as SaxesTagPlain);
+    const own = says(tag);
     if (!named && !own && SHAPES.has(tag.name.replace(/^.*:/, '').toLowerCase())) found = true;
     open.push(own);
     if (own) named++;

@@ -17,7 +17,7 @@ export async function takeFont(name: string, file: Buffer): Promise<TakenFont> {
     throw new Error(`"${name}" has ${Math.round(file.length / 1e6)} MB; a font file may have up to 20.`);
   try {
     const plain = Buffer.from(await unwrap(file));
-    const bytes = plain.buffer.slice(plain.byteOffset, plain.byteOffset + plain.byteLength) as ArrayBuffer;
+    const bytes = plain.buffer.slice(plain.byteOffset, plain.byteOffset + plain.byteLength);
     const names = await fontNames(bytes);
     // A font whose letters cannot be drawn is told here, not on the stage.
     const [font] = (await readTypeface(name, [bytes])).fonts;

@@ -60,7 +60,7 @@ test('cutout, render and check work one after the other, as JSON', async () => {
     widthMm: 162,
     heightMm: 148,
     depthMm: 162,
-    cutout: { picture: hash(at('cut.png')), width: picture.width!, height: picture.height! },
+    cutout: { picture: hash(at('cut.png')), width: picture.width, height: picture.height },
   };
   const shot = sceneShot(data, 'stand', {
     title: 'Bench',

@@ -311,7 +311,7 @@ try {
     error instanceof ByteLimitError;
   const code = (error as NodeJS.ErrnoException).code;
   const path = (error as NodeJS.ErrnoException).path ?? '';
-  if (known) console.error((error as Error).message);
+  if (known) console.error(error.message);
   else if (code === 'ENOENT') console.error(`There is no file or folder "${path}".`);
   else if (code === 'EISDIR') console.error(`"${path || 'That'}" is a folder; a file is needed.`);
   else if (code === 'EACCES') console.error(`"${path}" may not be read or written.`);

@@ -205,7 +205,7 @@ test('a re-run paints only what a changed price shows, identical cells once, and
     expect(p.alt).toMatch(/^Stoneware planter 16 cm, /);
   }
   expect((await finished(order.id)).state).toBe('done');
-  const xmp = (await sharp(files.get(manifest.pictures[0].file)!).metadata()).xmp!.toString();
+  const xmp = (await sharp(files.get(manifest.pictures[0].file)).metadata()).xmp!.toString();
   expect(xmp).toContain('Stoneware planter 16 cm, on white');
 
   const estimate = async () =>

@@ -1,6 +1,5 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
-import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Module } from '@nestjs/common';
@@ -117,7 +116,7 @@ async function main(): Promise<void> {
   const port = Number(process.env.PORT) || 4310;
   await app.listen(port, host);
   // Node's five seconds would close an idle connection just as a client, or a proxy, sends its next request on it.
-  const server = app.getHttpServer() as Server;
+  const server = app.getHttpServer();
   server.keepAliveTimeout = 65_000;
   server.headersTimeout = 70_000;
   process.send?.({ ready: true, port });
@@ -132,8 +131,8 @@ async function main(): Promise<void> {
     await pool.end().catch(() => undefined);
     process.exit(0);
   };
-  process.on('SIGTERM', stop);
-  process.on('SIGINT', stop);
+  process.on('SIGTERM', () => void stop());
+  process.on('SIGINT', () => void stop());
 }
 
 main().catch((error: NodeJS.ErrnoException) => {

@@ -146,7 +146,7 @@ test('options go on one sheet, a proof is a page with its words as words, an exp
   const sheet = await sharp(
     await bytesOf(await post('option-sheet', { options: ['option-1', 'option-2'], columns: 2 })),
   ).metadata();
-  expect(sheet.width! / sheet.height!).toBeGreaterThan(1.8);
+  expect(sheet.width / sheet.height).toBeGreaterThan(1.8);
   const gone = await post('option-sheet', { options: ['option-9'] });
   expect([gone.status, ((await gone.json()) as { message: string }).message]).toEqual([
     404,

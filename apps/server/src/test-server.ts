@@ -100,12 +100,14 @@ export function unzip(bytes: Buffer): Promise<Map<string, Buffer>> {
     yauzl.fromBuffer(bytes, { lazyEntries: true }, (error, zip) => {
       if (error) return reject(error);
       zip.on('entry', (entry) =>
-        zip.openReadStream(entry, async (e, stream) => {
+        zip.openReadStream(entry, (e, stream) => {
           if (e) return reject(e);
-          const parts: Buffer[] = [];
-          for await (const part of stream) parts.push(part as Buffer);
-          files.set(entry.fileName, Buffer.concat(parts));
-          zip.readEntry();
+          void (async () => {
+            const parts: Buffer[] = [];
+            for await (const part of stream) parts.push(part as Buffer);
+            files.set(entry.fileName, Buffer.concat(parts));
+            zip.readEntry();
+          })().catch(reject);
         }),
       );
       zip.on('end', () => resolve(files));

@@ -70,8 +70,8 @@ async function main(): Promise<void> {
     await pool.end().catch(() => undefined);
     process.exit(0);
   };
-  process.on('SIGTERM', stop);
-  process.on('SIGINT', stop);
+  process.on('SIGTERM', () => void stop());
+  process.on('SIGINT', () => void stop());
   process.send?.('ready');
   console.log(`worker ready, ${threadCount} painting thread${threadCount > 1 ? 's' : ''}`);
 }

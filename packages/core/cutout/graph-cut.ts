@@ -86,13 +86,13 @@ export function graphCut(
       const fromLeft = x - part.x;
       const fromTop = (i - x) / width - part.y;
       if (fromLeft < 0 || fromLeft > last || fromTop < 0 || fromTop > lowest) {
-        labels[i] = before!.labels[i];
+        labels[i] = before.labels[i];
         continue;
       }
       // The rim of the part holds on to what was there.
       if (!fromLeft || fromLeft === last || !fromTop || fromTop === lowest) {
         active[count++] = i;
-        if (before!.labels[i]) source[i] = 1e4;
+        if (before.labels[i]) source[i] = 1e4;
         else sink[i] = 1e4;
         continue;
       }

@@ -302,7 +302,7 @@ export function mapRecipe(
       if (next.seeds) next.seeds = all(next.seeds);
       if (next.radius) next.radius *= scale;
       if (next.snap) next.snap *= scale;
-      return next as Step;
+      return next;
     }),
     base: base &&
       middle && {

@@ -110,9 +110,7 @@ test('every change of an element that can be seen changes the key', () => {
       ...(element.kind === 'backdrop' ? [] : [moved]),
     ];
     for (const changed of seen) {
-      const elements = shot.elements.map((e, k) =>
-        k === i ? { ...e, ...changed } : e,
-      ) as typeof shot.elements;
+      const elements = shot.elements.map((e, k) => (k === i ? { ...e, ...changed } : e));
       expect(keyOf(plain, { ...shot, elements })).not.toBe(before);
     }
   });

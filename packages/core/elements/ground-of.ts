@@ -1,4 +1,4 @@
-import { isBackdrop, type BackdropElement } from './backdrop/model';
+import { isBackdrop } from './backdrop/model';
 import type { ElementBase } from './base';
 import { levelOfScale, movedCamera } from '../stage/camera';
 import type { Ground } from '../stage/ground';
@@ -11,7 +11,7 @@ const levels = new WeakMap<SceneSurvey, number[]>();
 export function groundOf(elements: readonly ElementBase[]): Ground | null {
   for (const element of elements) {
     if (!isBackdrop(element) || element.hidden) continue;
-    const { fill, box } = element as BackdropElement;
+    const { fill, box } = element;
     if (fill.type === 'set')
       return {
         camera: setCamera(fill, box),

@@ -35,7 +35,7 @@ const KINDS = new Map<string, ElementKind>();
 /** Makes a kind known. Its `kind` must be new. */
 function register<E extends ElementBase>(kind: ElementKind<E>): void {
   if (KINDS.has(kind.kind)) throw new Error(`The element kind "${kind.kind}" is registered twice.`);
-  KINDS.set(kind.kind, kind as unknown as ElementKind);
+  KINDS.set(kind.kind, kind);
 }
 
 register(backdropKind);

@@ -33,5 +33,5 @@ const PAINTERS: { [K in ShotElement['kind']]: ElementPainter<Extract<ShotElement
 
 /** @throws where there is no such kind, naming those there are */
 export function elementPainter(kind: string): ElementPainter {
-  return PAINTERS[elementKind(kind).kind as ShotElement['kind']] as unknown as ElementPainter;
+  return PAINTERS[elementKind(kind).kind as ShotElement['kind']];
 }

@@ -191,7 +191,7 @@ export function migrate(value: unknown): unknown {
     throw new Error('This JSON object has no shot version; it is not a shot.');
   if ((shot.version as number) > newest)
     throw new Error(
-      `This shot was made by a newer Scenograph (document version ${shot.version}; this one reads up to ${newest}). Update to open it.`,
+      `This shot was made by a newer Scenograph (document version ${shot.version as number}; this one reads up to ${newest}). Update to open it.`,
     );
   while ((shot.version as number) < newest) shot = STEPS[(shot.version as number) - 1](shot);
   return shot;

@@ -33,6 +33,8 @@ export const PLAIN = {
 export const short = (frame: Frame) => Math.min(frame.width, frame.height);
 const round = Math.round;
 
+const NONE_OF_BRAND: Record<string, string> = {};
+
 /** A box by its middle and size, as shares of the frame; sizes of its shorter side. */
 function middleBox(frame: Frame, cx: number, cy: number, width: number, height: number): Box {
   const s = short(frame);
@@ -113,7 +115,7 @@ export function newLogo(id: string, frame: Frame, kit: BrandKit | null | undefin
       dark: null,
       ground: 'auto' as const,
       clear: 0.5,
-      brand: logo ? { logo: logo.id } : ({} as Record<string, string>),
+      brand: logo ? { logo: logo.id } : NONE_OF_BRAND,
     },
     kit,
   );
@@ -137,7 +139,7 @@ export function newWatermark(id: string, frame: Frame, kit: BrandKit | null | un
       gap: 0.5,
       angleDeg: -30,
       strength: 12,
-      brand: { font: 'headline', ...(logo ? { logo: logo.id } : {}) } as Record<string, string>,
+      brand: { font: 'headline', ...(logo ? { logo: logo.id } : {}) },
     },
     kit,
   );

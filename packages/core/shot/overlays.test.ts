@@ -228,7 +228,7 @@ test('a difference of one slot becomes the base, and the slot follows it to the 
   const moved = patchFit(shot, 'a/b', at, 't', {
     box: { x: 500, y: 620, width: 200, height: 60, rotation: 0 },
     text: 'Other',
-  } as never);
+  });
   const based = makeBase(moved, resolveForSlot(moved, 'a/b', at, null), 'a/b', 't');
   expect(based.fits).toEqual({});
   expect(based.elements[1]).toMatchObject({

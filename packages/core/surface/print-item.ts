@@ -93,7 +93,7 @@ export function surfaceOf(area: PrintArea, view: Pick<BlankItem, 'width' | 'heig
     known = { focal: view.focal, surface: areaSurface(area, view) };
     surfaces.set(area, known);
   }
-  return known!.surface;
+  return known.surface;
 }
 
 /**

@@ -131,6 +131,8 @@ export function planImport(table: Table, targets: readonly Target[], context: Im
           if (text.length > LIMITS.field) say(line, c, `Longer than ${LIMITS.field} characters.`);
           fields[target.name] = text;
           break;
+        default:
+          break;
       }
     });
     if (targets.some((t) => t.to === 'field')) set.fields = withFields(now?.fields ?? {}, fields);

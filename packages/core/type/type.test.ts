@@ -7,7 +7,7 @@ import { readTypeface, type Typeface } from './typeface';
 
 const bytesOf = (file: string) => {
   const b = readFileSync(join(__dirname, 'fonts', file));
-  return b.buffer.slice(b.byteOffset, b.byteOffset + b.byteLength) as ArrayBuffer;
+  return b.buffer.slice(b.byteOffset, b.byteOffset + b.byteLength);
 };
 const load = (id: string) => readTypeface(id, fontFiles(id).map(bytesOf));
 const facesFor = (font: string, text: string) => Promise.all(fontsFor(font, text).map(load));

@@ -177,7 +177,7 @@ export class BoardService {
    * Gives cells to a shot, to none (null), or lets them follow their slot again ('slot'). Where every variant of a slot
    * is chosen the slot itself is given, so that variants to come follow it too.
    */
-  async assign(listingId: string, choice: CellChoice[], shotId: string | null | 'slot') {
+  async assign(listingId: string, choice: CellChoice[], shotId: string | null) {
     const plan = await planListing(this.db, listingId);
     if (shotId && shotId !== 'slot' && !plan.shots.some((s) => s.id === shotId))
       throw new NotFoundException('This shot does not belong to the listing.');

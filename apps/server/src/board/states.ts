@@ -1,14 +1,7 @@
 import { isProduct } from '@scenograph/core/elements/product/model';
 import { setImmediate } from 'node:timers/promises';
 import type { CheckResult, Finding, Verdict } from '@scenograph/core/spec/checks/check';
-import {
-  judgeMeasures,
-  named,
-  withWaivers,
-  worst,
-  type Measures,
-  type Waiver,
-} from '@scenograph/core/spec/checks/index';
+import { judgeMeasures, named, withWaivers, worst, type Waiver } from '@scenograph/core/spec/checks/index';
 import { CUTOUT_DOUBT, cutoutDoubt } from '@scenograph/core/spec/checks/cutout-doubt';
 import { nameClashes } from '@scenograph/core/spec/checks/name-clash';
 import { nearDuplicates } from '@scenograph/core/spec/checks/near-duplicate';
@@ -201,7 +194,7 @@ async function judge(
     for (const { key, measures, bytes } of rows)
       for (const slot of open.get(key)!) {
         const faults = judgeMeasures(measures ?? {}, slot).filter((r) => r.verdict !== 'pass');
-        const look = (measures as Measures | null)?.['near-duplicate'] as { hash: string } | undefined;
+        const look = measures?.['near-duplicate'] as { hash: string } | undefined;
         judged.set(`${key}:${digestOf(slot)}`, {
           faults,
           hash: look?.hash ?? null,

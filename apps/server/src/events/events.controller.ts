@@ -13,8 +13,8 @@ export class EventsController {
   @On('GET /api/events')
   stream(): Observable<MessageEvent> {
     return merge(
-      this.events.pipe(map((event) => ({ data: event }) as MessageEvent)),
-      interval(20_000).pipe(map(() => ({ type: 'beat', data: '' }) as MessageEvent)),
+      this.events.pipe(map((event) => ({ data: event }))),
+      interval(20_000).pipe(map(() => ({ type: 'beat', data: '' }))),
     );
   }
 }

@@ -30,7 +30,7 @@ export function listen(url: string): { events: Subject<ServerEvent>; close: () =
     const again = () => {
       if (client === mine && !closed) {
         client = null;
-        setTimeout(connect, 1000).unref();
+        setTimeout(() => void connect(), 1000).unref();
       }
     };
     mine.on('error', again);

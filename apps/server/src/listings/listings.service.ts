@@ -120,7 +120,7 @@ export class ListingsService {
         .insert(listings)
         .values({ workspaceId: WORKSPACE, title: body.title, productId: product.id, sheets: ids })
         .returning();
-      const [first] = await variantsOf(tx as unknown as Database, [product.id]);
+      const [first] = await variantsOf(tx, [product.id]);
       const [scene] = await tx
         .select()
         .from(scenes)

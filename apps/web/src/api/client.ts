@@ -124,7 +124,7 @@ export function upload<N extends RouteName & `POST ${string}`>(
       try {
         resolve(answerOf<AnswerOf<N>>(xhr.responseText, xhr.status));
       } catch (error) {
-        reject(error as ServerRefusal);
+        reject(error instanceof Error ? error : new Error(String(error)));
       }
     };
     xhr.onerror = () =>

@@ -42,8 +42,6 @@ function sameElements(a: unknown, b: unknown): boolean {
     Array.isArray(a) &&
     Array.isArray(b) &&
     a.length === b.length &&
-    a.every(
-      (item, i) => isObject(item) && isObject(b[i]) && item.id !== undefined && item.id === (b[i] as Json).id,
-    )
+    a.every((item, i) => isObject(item) && isObject(b[i]) && item.id !== undefined && item.id === b[i].id)
   );
 }

@@ -190,7 +190,7 @@ export function createDocumentStore<T extends object, Extra extends object>(
         void dropUnsent(kind.name, get().id);
       },
     };
-    return { ...documentState, ...extra(set as (value: Partial<State>) => void, get) };
+    return { ...documentState, ...extra(set, get) };
   });
   const set = (value: Partial<DocumentState<T>>) => use.setState(value as Partial<State>);
 

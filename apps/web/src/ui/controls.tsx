@@ -281,7 +281,7 @@ export function ColourField({
           label={`${label}, picked from the screen`}
           onClick={() =>
             // Leaving the picker with Escape rejects: nothing was picked.
-            void new Picker!().open().then(
+            void new Picker().open().then(
               ({ sRGBHex }) => onCommit(sRGBHex),
               () => undefined,
             )

@@ -22,7 +22,7 @@ export function Shell() {
     const take = (files: FileList | undefined | null) => {
       if (!files?.length) return;
       bringIn(files);
-      navigate('/photos');
+      void navigate('/photos');
     };
     const isFiles = (e: DragEvent) => !!e.dataTransfer?.types.includes('Files');
     const onOver = (e: DragEvent) => {

@@ -40,7 +40,7 @@ async function decode(url: string): Promise<Rgba> {
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
   context.drawImage(bitmap, 0, 0);
   const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height);
-  return { width: bitmap.width, height: bitmap.height, data: data as Uint8ClampedArray };
+  return { width: bitmap.width, height: bitmap.height, data: data };
 }
 
 function toBitmap(image: Rgba): Promise<ImageBitmap> {

@@ -1,7 +1,7 @@
 import { isProduct } from '@scenograph/core/elements/product/model';
 import { expose, transfer } from 'comlink';
 import { DerivedCache } from '@scenograph/core/paint/derived-cache';
-import type { Canvas2D, Drawable, PaintHost, Picture } from '@scenograph/core/raster/canvas';
+import type { Canvas2D, PaintHost, Picture } from '@scenograph/core/raster/canvas';
 import { type SceneFill } from '@scenograph/core/elements/backdrop/model';
 import { blankOf } from '@scenograph/core/elements/backdrop/paint';
 import { greyPlane } from '@scenograph/core/raster/pixels';
@@ -59,7 +59,7 @@ async function loadPicture(hash: string): Promise<Picture> {
   return {
     width: bitmap.width,
     height: bitmap.height,
-    drawable: bitmap as Drawable,
+    drawable: bitmap,
     pixels() {
       if (!pixels) {
         const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
@@ -68,7 +68,7 @@ async function loadPicture(hash: string): Promise<Picture> {
         pixels = {
           width: bitmap.width,
           height: bitmap.height,
-          data: context.getImageData(0, 0, bitmap.width, bitmap.height).data as Uint8ClampedArray,
+          data: context.getImageData(0, 0, bitmap.width, bitmap.height).data,
         };
       }
       return pixels;

@@ -37,9 +37,9 @@ export const coverage: Check<{ bounds: Rect | null }> = {
       measured: percent(share, 1),
       limit,
       sentence: small
-        ? `The product takes ${percent(share)} of the frame; the slot asks for at least ${percent(min!)}. Make it ${(min! / share).toFixed(2)} times as large.`
+        ? `The product takes ${percent(share)} of the frame; the slot asks for at least ${percent(min)}. Make it ${(min / share).toFixed(2)} times as large.`
         : large
-          ? `The product takes ${percent(share)} of the frame; the slot allows ${percent(max!)}. Make it ${(share / max!).toFixed(2)} times smaller.`
+          ? `The product takes ${percent(share)} of the frame; the slot allows ${percent(max)}. Make it ${(share / max).toFixed(2)} times smaller.`
           : 'The product fills the frame as the slot asks.',
       where: bounds,
       fix: small || large ? { title: 'Scale to coverage' } : undefined,

@@ -52,5 +52,5 @@ function standingOut(e: ShotElement, ground: number): Partial<ShotElement> {
   const own = elementKind(e.kind).standingOut?.(e, to);
   if (own) return own as Partial<ShotElement>;
   const { ink: _, ...brand } = e.brand;
-  return { ink: to.ink, brand, opacity: 1 } as Partial<ShotElement>;
+  return { ink: to.ink, brand, opacity: 1 };
 }

@@ -237,7 +237,7 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
         </label>
         <Select
           label="Choose cells"
-          value={'' as string}
+          value={''}
           onChange={chooseBy}
           options={FILTERS.map(({ value, title }) => ({ value, title }))}
         />
@@ -273,7 +273,7 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
           </span>
           <Select
             label="Fill from"
-            value={'' as string}
+            value={''}
             onChange={(v) => void assign(v === 'none' ? null : v)}
             options={[
               ...shots.map((s) => ({ value: s.id, title: s.title })),

@@ -45,7 +45,7 @@ export function CellPanel({
   const known = useKnownSizes(detail);
   const current = !!cell?.picture?.current;
   const live = useChecks(current ? null : resolved, slot, slotKey, known, !!cell);
-  const checks = current ? cell!.checks : live;
+  const checks = current ? cell.checks : live;
   const [waiving, setWaiving] = useState<CheckResult | null>(null);
   const [marked, setMarked] = useState<CheckResult | null>(null);
   const [busy, setBusy] = useState(false);
@@ -93,10 +93,10 @@ export function CellPanel({
       </p>
       <div className="relative mx-auto my-3" style={size}>
         {current ? (
-          <a href={blobUrl(cell!.picture!.blob)} target="_blank" rel="noreferrer" aria-label="Open the file">
+          <a href={blobUrl(cell.picture!.blob)} target="_blank" rel="noreferrer" aria-label="Open the file">
             <img
-              src={reducedUrl(cell!.picture!.blob, 640)}
-              alt={cell!.words.alt ?? ''}
+              src={reducedUrl(cell.picture!.blob, 640)}
+              alt={cell.words.alt ?? ''}
               style={size}
               className={`border-line border ${slot.background.kind === 'transparent' ? 'clear-ground' : ''}`}
             />

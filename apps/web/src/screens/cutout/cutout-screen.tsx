@@ -41,13 +41,13 @@ export function CutoutScreen() {
     call('GET /api/photos/:id/desk', { params: { id } })
       .then((desk) => {
         if (!here) return;
-        openDesk(id!, desk);
+        openDesk(id, desk);
         setStored(desk);
       })
       .catch((e: Error) => here && setTrouble(e));
     return () => {
       here = false;
-      void putToUse(id!);
+      void putToUse(id);
     };
   }, [id, working]);
   if (error || trouble)

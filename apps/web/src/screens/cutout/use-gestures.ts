@@ -169,6 +169,8 @@ export function useGestures({
         onToolDone(true);
         return;
       }
+      default:
+        break;
     }
     if (gesture.tool === 'colour' && gesture.shift) {
       const { document: recipe, chosen } = useRecipe.getState();
@@ -236,7 +238,7 @@ export function withPointMoved(recipe: CutoutRecipe, id: string, index: number, 
     ...recipe,
     steps: recipe.steps.map((s) =>
       s.id === id && 'points' in s
-        ? ({ ...s, points: moved(s.points, s.kind === 'shape' && s.shape === 'curve') } as Step)
+        ? { ...s, points: moved(s.points, s.kind === 'shape' && s.shape === 'curve') }
         : s,
     ),
     repairs: recipe.repairs.map((p) => (p.id === id ? { ...p, points: moved(p.points, false) } : p)),

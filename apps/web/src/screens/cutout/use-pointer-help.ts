@@ -48,7 +48,7 @@ export function useColourPreview(
     let here = true;
     const timer = setTimeout(() => {
       worker
-        .colourPreview({ seeds: [pointer!], tolerance, reach })
+        .colourPreview({ seeds: [pointer], tolerance, reach })
         .then((p) => here && setPreview(p))
         .catch(() => undefined);
     }, 60);

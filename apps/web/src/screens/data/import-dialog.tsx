@@ -285,7 +285,7 @@ export function ImportDialog({
                         )
                       }
                       options={[
-                        ...COLUMNS.map((c) => ({ value: c.id as Target['to'], title: c.title })),
+                        ...COLUMNS.map((c) => ({ value: c.id, title: c.title })),
                         {
                           value: 'field' as const,
                           title: `field {${fieldName(column) ?? `column_${i + 1}`}}`,

@@ -90,7 +90,7 @@ export function Options({
         <Segmented
           label="Chroma resolution"
           value={encoding.chroma ?? 'usual'}
-          onChange={(v) => onChange({ chroma: v === 'usual' ? null : (v as Encoding['chroma']) })}
+          onChange={(v) => onChange({ chroma: v === 'usual' ? null : v })}
           options={[
             { value: 'usual', title: 'By quality' },
             { value: '4:4:4', title: '4:4:4' },

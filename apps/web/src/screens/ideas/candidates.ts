@@ -178,11 +178,7 @@ function inPalette(shot: Shot, palette: readonly string[]): Shot {
       const { [path]: _, ...brand } = at.brand;
       const [first, key] = path.split('.');
       const whole = at as unknown as Record<string, unknown>;
-      const value = key
-        ? whole[first]
-          ? { ...(whole[first] as object), [key]: colour }
-          : whole[first]
-        : colour;
+      const value = key ? (whole[first] ? { ...whole[first], [key]: colour } : whole[first]) : colour;
       return { ...at, [first]: value, brand };
     }, e);
   return { ...shot, elements: shot.elements.map(recolour) };

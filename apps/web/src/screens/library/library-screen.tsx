@@ -8,45 +8,53 @@ import { TopBar } from '../../ui/top-bar';
 import { ArtworkShelf } from './artwork-shelf';
 import { Shelf } from './shelf';
 
+async function takePictures(files: readonly File[]): Promise<void> {
+  for (const file of files) {
+    try {
+      await upload('POST /api/pictures', { query: { name: file.name }, file });
+      say('pass', `${file.name} is in the library.`);
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  }
+  refresh('/api/pictures');
+}
+
+/** Takes pictures as scenes and ZIPs of scenes into the library; gives the last picture's scene. */
+async function takeScenes(files: readonly File[]): Promise<Scene | null> {
+  let last: Scene | null = null;
+  for (const file of files) {
+    const { name } = file;
+    try {
+      if (/\.zip$/i.test(name)) {
+        const { taken, refused } = await upload('POST /api/scenes/import', { query: { name }, file });
+        if (taken) say('pass', `${taken} ${taken === 1 ? 'is' : 'are'} in the library.`);
+        for (const sentence of refused) say('stop', sentence);
+      } else last = await upload('POST /api/scenes', { query: { name }, file });
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  }
+  refresh('/api/scenes');
+  return last;
+}
+
 export function LibraryScreen() {
   const navigate = useNavigate();
   const { data: scenes, error } = useRoute('GET /api/scenes');
   const { data: pictures } = useRoute('GET /api/pictures');
   const { getInputProps, open } = useDropzone({
     noClick: true,
-    onDrop: async (files) => {
-      for (const file of files) {
-        try {
-          await upload('POST /api/pictures', { query: { name: file.name }, file });
-          say('pass', `${file.name} is in the library.`);
-        } catch (e) {
-          say('stop', (e as Error).message);
-        }
-      }
-      refresh('/api/pictures');
-    },
+    onDrop: (files) => void takePictures(files),
     useFsAccessApi: false,
   });
   const sceneDrop = useDropzone({
     noClick: true,
-    onDrop: async (files) => {
-      let last: Scene | null = null;
-      for (const file of files) {
-        const name = encodeURIComponent(file.name);
-        try {
-          if (/\.zip$/i.test(file.name)) {
-            const { taken, refused } = await upload('POST /api/scenes/import', { query: { name }, file });
-            if (taken) say('pass', `${taken} ${taken === 1 ? 'is' : 'are'} in the library.`);
-            for (const sentence of refused) say('stop', sentence);
-          } else last = await upload('POST /api/scenes', { query: { name }, file });
-        } catch (e) {
-          say('stop', (e as Error).message);
-        }
-      }
-      refresh('/api/scenes');
-      // One picture alone is surveyed at once.
-      if (last && files.length === 1) void navigate(`/library/scenes/${last.id}`);
-    },
+    onDrop: (files) =>
+      void takeScenes(files).then((last) => {
+        // One picture alone is surveyed at once.
+        if (last && files.length === 1) void navigate(`/library/scenes/${last.id}`);
+      }),
     useFsAccessApi: false,
   });
   return (

@@ -26,7 +26,7 @@ export function MendSection({
             kind === 'none'
               ? null
               : {
-                  kind: kind as 'copy' | 'fill',
+                  kind: kind,
                   radius: tool?.radius ?? Math.round(survey.width / 50),
                   softness: tool?.softness ?? 0.5,
                   offset: null,

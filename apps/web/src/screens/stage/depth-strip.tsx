@@ -236,7 +236,7 @@ function SlatPainting({ element }: { element: ShotElement }) {
   const alone = useMemo(() => {
     const { box } = element;
     const elements = [{ ...element, hidden: false, opacity: 1, box: { ...box, x: 0, y: 0, rotation: 0 } }];
-    return { width: box.width, height: box.height, elements: elements as ShotElement[], missing: [] };
+    return { width: box.width, height: box.height, elements: elements, missing: [] };
   }, [key]);
   const { canvas, size } = useThumbnail(alone, 72, 36, true);
   return <canvas ref={canvas} style={size} aria-hidden />;

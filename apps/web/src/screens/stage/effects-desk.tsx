@@ -137,8 +137,7 @@ export function EffectFields({
     <>
       {(Object.keys(START) as (keyof Effects)[]).map((key) => {
         const value = effects[key] as Record<string, number | string> | null;
-        const set = (more: Record<string, number | string>) =>
-          ({ ...effects, [key]: { ...value, ...more } }) as Effects;
+        const set = (more: Record<string, number | string>) => ({ ...effects, [key]: { ...value, ...more } });
         return (
           <fieldset key={key} className="grid gap-0.5">
             <legend className="sr-only">{TITLES[key]}</legend>

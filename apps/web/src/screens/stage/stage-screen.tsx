@@ -220,9 +220,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
         onSelect={stage.select}
         onMove={(id, to) => stage.edit('Change depth', (s) => moveDepth(s, id, to))}
         onHide={(id, hidden) =>
-          stage.edit(hidden ? 'Hide' : 'Show', (s) =>
-            patchElement(s, id, { hidden } as Partial<ShotElement>, target),
-          )
+          stage.edit(hidden ? 'Hide' : 'Show', (s) => patchElement(s, id, { hidden }, target))
         }
         also={stage.also}
         onChoose={stage.choose}

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { PrintArea } from '@scenograph/core/surface/area';
-import { INK, type Lay } from '@scenograph/core/surface/material';
+import { INK } from '@scenograph/core/surface/material';
 import {
   areaPxPerMm,
   artworkDensity,
@@ -185,7 +185,7 @@ export function PrintPart({
       <Segmented
         label="How the ink lies"
         value={print.lay ?? 'usual'}
-        onChange={(lay) => commit('How the ink lies', { lay: lay === 'usual' ? null : (lay as Lay) })}
+        onChange={(lay) => commit('How the ink lies', { lay: lay === 'usual' ? null : lay })}
         options={[
           { value: 'usual', title: 'By stock' },
           { value: 'multiply', title: 'Multiply' },

@@ -24,7 +24,7 @@ function valueAt<T>(element: ShotElement, path: string): T {
 export function patchAt(element: ShotElement, path: string, value: unknown): Partial<ShotElement> {
   const [first, second] = path.split('.');
   const whole = element as unknown as Bag;
-  return { [first]: second ? { ...(whole[first] as Bag), [second]: value } : value } as Partial<ShotElement>;
+  return { [first]: second ? { ...(whole[first] as Bag), [second]: value } : value };
 }
 
 /** The change of one key together with what of the brand kit it is bound to; null binds it to nothing. */

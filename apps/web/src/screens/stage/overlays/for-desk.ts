@@ -20,5 +20,5 @@ export function forDesk(
       key in resolved ? [[key, (resolved as unknown as Record<string, unknown>)[key]]] : [],
     ),
   );
-  return { ...applyBrand({ ...base, ...own } as ShotElement, kit), ...told } as ShotElement;
+  return { ...applyBrand({ ...base, ...own } as ShotElement, kit), ...told };
 }

@@ -1,5 +1,4 @@
 import { LENS_SHAPES, type InsetElement } from '@scenograph/core/elements/inset/model';
-import type { ShotElement } from '@scenograph/core/elements/index';
 import { LEADERS } from '@scenograph/core/elements/spot';
 import { Segmented, Slider } from '../../../../ui/controls';
 import { Amount, BrandColour, BrandFont, Choice, named, patchAt, Toggle } from '../../overlays/fields';
@@ -23,7 +22,7 @@ export function InsetDesk({ element, elements, during, commit }: OverlayDeskProp
             ...(source === 'picture'
               ? { mark: 'none', leader: 'none', spot: { x: 0.5, y: 0.5 }, across: 1 }
               : {}),
-          } as Partial<ShotElement>)
+          })
         }
         options={[
           { value: 'cutout', title: 'Cutout' },

@@ -14,7 +14,7 @@ export function LogoDesk({ element, placed: box, frame, during, commit }: Overla
     const clear = Math.min(w, h) * 0.05;
     commit('Place the logo', {
       box: { ...box, x: right ? w - clear - box.width : clear, y: low ? h - clear - box.height : clear },
-    } as Partial<ShotElement>);
+    });
   };
   return (
     <div className="grid gap-2.5">
@@ -73,7 +73,7 @@ export function LogoChoice({
               light: l.light?.picture ?? null,
               dark: l.dark?.picture ?? null,
               brand: { ...element.brand, logo: l.id },
-            } as Partial<ShotElement>)
+            })
           }
         >
           {l.light && (

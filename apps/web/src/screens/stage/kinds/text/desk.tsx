@@ -13,9 +13,7 @@ export function TextDesk({ element, elements, during, commit }: OverlayDeskProps
     <div className="grid gap-2.5">
       <Wording {...field} label="Words" path="text" placeholders={PLACEHOLDERS} multiline />
       {element.text === '' && (
-        <Button onClick={() => commit('Change words', { text: '{title}' } as Partial<TextElement>)}>
-          Use the product’s title
-        </Button>
+        <Button onClick={() => commit('Change words', { text: '{title}' })}>Use the product’s title</Button>
       )}
       <BrandFont {...field} label="Font" path="font" />
       <div className="grid grid-cols-2 gap-2">
