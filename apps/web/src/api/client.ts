@@ -130,6 +130,7 @@ export function upload<N extends RouteName & `POST ${string}`>(
     xhr.onerror = () =>
       reject(new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0));
     xhr.onabort = () => reject(new ServerRefusal('Stopped.', 0));
+    if (signal?.aborted) return reject(new ServerRefusal('Stopped.', 0));
     signal?.addEventListener('abort', () => xhr.abort());
     xhr.send(file);
   });

@@ -1,0 +1,118 @@
+import { COLUMNS } from '@scenograph/core/table/variant-row';
+import { fieldName, type Target } from '@scenograph/core/table/match-columns';
+import type { ImportPlan } from '@scenograph/core/table/plan-import';
+import { Select } from '../../ui/controls';
+import { StatusMark } from '../../ui/status';
+import type { TableHead } from '../../workers/table.worker';
+
+/** So many problems are listed at once. */
+const LISTED = 200;
+
+/** The table's columns with their first values, and what each becomes. */
+export function MatchTable({
+  head,
+  targets,
+  onChange,
+}: {
+  head: TableHead;
+  targets: readonly Target[];
+  onChange(targets: Target[]): void;
+}) {
+  const put = (i: number, target: Target) => onChange(targets.map((old, n) => (n === i ? target : old)));
+  return (
+    <table className="border-line mt-4 w-full border text-[12.5px]">
+      <thead>
+        <tr className="border-line text-ink-2 border-b text-left text-[12px]">
+          <th className="px-2.5 py-1.5 font-medium">Column</th>
+          <th className="px-2.5 py-1.5 font-medium">First values</th>
+          <th className="w-60 px-2.5 py-1.5 font-medium">Goes to</th>
+        </tr>
+      </thead>
+      <tbody>
+        {head.columns.map((column, i) => (
+          <MatchRow
+            key={i}
+            column={column}
+            values={head.sample.map((r) => r[i]).filter(Boolean)}
+            field={fieldName(column) ?? `column_${i + 1}`}
+            place={i + 1}
+            target={targets[i]}
+            onChange={(target) => put(i, target)}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function MatchRow({
+  column,
+  values,
+  field,
+  place,
+  target,
+  onChange,
+}: {
+  column: string;
+  values: readonly string[];
+  /** The field that it would become. */
+  field: string;
+  place: number;
+  target: Target | undefined;
+  onChange(target: Target): void;
+}) {
+  return (
+    <tr className="border-line border-b last:border-b-0">
+      <td className="px-2.5 py-1 font-medium">{column || `column ${place}`}</td>
+      <td className="measure text-ink-2 max-w-70 truncate px-2.5 py-1">{values.join('; ')}</td>
+      <td className="px-2.5 py-1">
+        <Select
+          label={`${column} goes to`}
+          className="w-full"
+          value={target?.to ?? 'nowhere'}
+          onChange={(to) => onChange(to === 'field' ? { to: 'field', name: field } : { to })}
+          options={[
+            ...COLUMNS.map((c) => ({ value: c.id, title: c.title })),
+            { value: 'field' as const, title: `field {${field}}` },
+            { value: 'nowhere' as const, title: 'nowhere: leave it out' },
+          ]}
+        />
+      </td>
+    </tr>
+  );
+}
+
+/** What the import would do, or what is wrong, line by line. */
+export function PlanReport({ plan }: { plan: ImportPlan }) {
+  const { problems } = plan;
+  return (
+    <section aria-live="polite" className="mt-4">
+      <p className="flex items-center gap-2 font-medium">
+        <StatusMark mark={problems.length ? 'stop' : 'pass'} />
+        {problems.length
+          ? `${problems.length.toLocaleString('en-GB')} problem${problems.length === 1 ? '' : 's'}: mend them in the table, or match its columns otherwise`
+          : planText(plan)}
+      </p>
+      {problems.length > 0 && (
+        <ul className="border-line mt-2 max-h-44 overflow-y-auto border" tabIndex={0} aria-label="Problems">
+          {problems.slice(0, LISTED).map((p, i) => (
+            <li key={i} className="border-line flex gap-3 border-b px-2.5 py-1 last:border-b-0">
+              <span className="measure text-ink-2 w-20 shrink-0">line {p.line}</span>
+              <span className="w-28 shrink-0 truncate">{p.column}</span>
+              <span>{p.text}</span>
+            </li>
+          ))}
+          {problems.length > LISTED && (
+            <li className="text-ink-2 px-2.5 py-1">and {problems.length - LISTED} more</li>
+          )}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function planText({ changes, same, pictures }: ImportPlan): string {
+  const added = changes.filter((c) => !c.id).length;
+  const withPictures = pictures.length ? `, ${pictures.length} pictures to be imported` : '';
+  return `${added} to be added, ${changes.length - added} to be changed, ${same} as they are${withPictures}`;
+}

@@ -1,0 +1,65 @@
+import type { RequestOf } from '@scenograph/contract';
+import { useCallback, useEffect, useMemo } from 'react';
+import { call, refresh, type ProductWithEdits } from '../../api/client';
+import { say } from '../../ui/notices';
+
+type Batch = Partial<Omit<RequestOf<'POST /api/products/:id/variants/batch'>['body'], 'label'>>;
+
+/** Changes of a product's variants: each one batch, which the server keeps and takes back. */
+export function useDataEdits(product: ProductWithEdits) {
+  const params = useMemo(() => ({ id: product.id }), [product.id]);
+  const change = useCallback(
+    async (label: string, batch: Batch): Promise<boolean> => {
+      try {
+        await call('POST /api/products/:id/variants/batch', { params, body: { label, ...batch } });
+        return true;
+      } catch (e) {
+        say('stop', (e as Error).message);
+        return false;
+      } finally {
+        refresh('/api/products', '/api/listings');
+      }
+    },
+    [params],
+  );
+  const turn = useCallback(
+    async (way: 'undo' | 'redo') => {
+      try {
+        const { label } = await call('POST /api/products/:id/turn', { params, body: { way } });
+        if (label) say('pass', `${way === 'undo' ? 'Undone' : 'Redone'}: ${label}.`);
+      } catch (e) {
+        say('stop', (e as Error).message);
+      }
+      refresh('/api/products', '/api/listings');
+    },
+    [params],
+  );
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return;
+      // A cell that is being written in takes its own letters back first.
+      if (e.target instanceof HTMLInputElement && e.target.value !== e.target.defaultValue) return;
+      e.preventDefault();
+      void turn(e.shiftKey ? 'redo' : 'undo');
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [turn]);
+
+  const addVariant = useCallback(async () => {
+    const { variants } = product;
+    const taken = new Set(variants.map((v) => v.data.sku));
+    const stem = variants[0]?.data.sku.replace(/-[^-]*$/, '') || 'ITEM';
+    let n = variants.length + 1;
+    while (taken.has(`${stem}-${n}`)) n++;
+    return change('Add a variant', { add: [{ sku: `${stem}-${n}`, title: '' }] });
+  }, [product, change]);
+  const removeColumn = (name: string) => {
+    const set = product.variants.flatMap((v) => {
+      const { [name]: own, ...fields } = v.data.fields ?? {};
+      return own === undefined ? [] : [{ id: v.id, patch: { fields } }];
+    });
+    if (set.length) void change(`Remove column ${name}`, { set });
+  };
+  return { change, turn, addVariant, removeColumn };
+}
