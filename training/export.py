@@ -9,7 +9,7 @@ import torch
 from torch import nn
 from torch.nn.utils.fusion import fuse_conv_bn_eval
 
-from model import Segmenter
+from model import PLANES, Segmenter, load_grown
 
 
 class Answer(nn.Module):
@@ -55,7 +55,7 @@ if __name__ == "__main__":
     net.eval()
     torch.onnx.export(
         Answer(folded(net)),
-        torch.zeros(1, 6, 256, 256),
+        torch.zeros(1, PLANES, 256, 256),
         sys.argv[2],
         opset_version=13,
         do_constant_folding=False,

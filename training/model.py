@@ -1,16 +1,19 @@
 """The segmentation model: a small encoder-decoder that says what in a photo is the product.
 
-Input (B, 6, H, W), H and W multiples of 32: RGB in 0..1, then three hint planes, all 0 where nobody has helped:
-`box` (1 inside a drawn box, -1 outside), `keep` and `drop` (1 under a stroke or click). Output (B, 2, H, W) logits:
-`shape`, the coverage of the product, and `seen`, how far the ground shows through it. To the six planes the model itself
-adds what a small network is slow to learn from colours: faint edges made visible, and how like the border a place is.
+Input (B, 7, H, W), H and W multiples of 32: RGB in 0..1, then three hint planes, all 0 where nobody has helped:
+`box` (1 inside a drawn box, -1 outside), `keep` and `drop` (1 under a stroke or click); then `prior`, what an earlier look
+at the same picture said (1 the product, -1 not, 0 where there was none). Output (B, 2, H, W) logits: `shape`, the coverage
+of the product, and `seen`, how far the ground shows through it. To the seven planes the model itself adds what a small
+network is slow to learn from colours: faint edges made visible, how like the border a place is, and what the earlier look
+said of other places of the same colour.
 """
 import torch
 from torch import nn
 import torch.nn.functional as F
 
 WIDTHS = (20, 32, 64, 128, 192)
-CLUES = 5
+PLANES = 7
+CLUES = 7
 
 
 def normalised(x, coarse):
@@ -50,6 +53,39 @@ def clues(rgb):
     return torch.cat([normalised(grey, 2), normalised(grey, 8), planes], 1)
 
 
+def votes(features, prior, queries, grid, tolerance, rounds=3):
+    """What `prior` says of places with like features: k-means from a grid of `grid` x `grid` places, its clusters soft
+    (softmax of squared distances over `tolerance`), the mean prior of each cluster read back at `queries`.
+
+    features (B, C, h, w) and prior (B, 1, h, w) on the same places, queries (B, C, H, W); returns (B, 1, H, W).
+    """
+    flat = lambda v: v.reshape(v.shape[0], v.shape[1], -1).transpose(1, 2)
+    share = lambda v, c: torch.softmax(nearest(v, c) * (-1 / tolerance), 2)
+    centres, rough = flat(F.interpolate(features, size=(grid, grid), mode="nearest")), flat(F.avg_pool2d(features, 2))
+    for _ in range(rounds):
+        a = share(rough, centres)
+        centres = (a.transpose(1, 2) @ rough) / (a.sum(1).unsqueeze(2) + 1e-3)
+    a = share(flat(features), centres)
+    said = (a.transpose(1, 2) @ flat(prior)) / (a.sum(1).unsqueeze(2) + 2)
+    out = share(flat(queries), centres) @ said
+    return out.transpose(1, 2).reshape(queries.shape[0], 1, queries.shape[2], queries.shape[3])
+
+
+def place_planes(v):
+    """Columns and rows of `v` (B, C, h, w) as two planes in units of its longer side."""
+    one = torch.ones_like(v[:, :1])
+    rows, columns = torch.cumsum(one, 2), torch.cumsum(one, 3)
+    return torch.cat([columns, rows], 1) / max(v.shape[2], v.shape[3])
+
+
+def colour_votes(rgb, prior):
+    """Two planes (B, 2, H, W) in -1..1: the prior of places alike in colour anywhere, and alike in colour and near."""
+    half, quarter, said = F.avg_pool2d(rgb, 2), F.avg_pool2d(rgb, 4), F.avg_pool2d(prior, 4)
+    near = lambda v: torch.cat([v, 0.25 * place_planes(v)], 1)
+    planes = torch.cat([votes(quarter, said, half, 8, 6e-4), votes(near(quarter), said, near(half), 10, 1.5e-3)], 1)
+    return F.interpolate(planes, size=rgb.shape[2:], mode="bilinear", align_corners=False)
+
+
 def conv(a, b, stride=1):
     return nn.Sequential(nn.Conv2d(a, b, 3, stride, 1, bias=False), nn.BatchNorm2d(b), nn.ReLU(inplace=True))
 
@@ -77,7 +113,7 @@ class Context(nn.Module):
 class Segmenter(nn.Module):
     def __init__(self, w=WIDTHS, depths=(1, 2, 2, 4, 3)):
         super().__init__()
-        ins = (6 + CLUES,) + tuple(w[:-1])
+        ins = (PLANES + CLUES,) + tuple(w[:-1])
         self.down = nn.ModuleList(
             nn.Sequential(conv(a, b, 2), *[Residual(b) for _ in range(d)]) for a, b, d in zip(ins, w, depths)
         )
@@ -93,7 +129,8 @@ class Segmenter(nn.Module):
 
     def forward(self, x, coarse=False):
         with torch.no_grad():
-            x = torch.cat([(x[:, :3] - 0.5) * 2, x[:, 3:], clues(x[:, :3])], 1)
+            rgb, prior = x[:, :3], x[:, 6:7]
+            x = torch.cat([(rgb - 0.5) * 2, x[:, 3:6], clues(rgb), prior, colour_votes(rgb, prior)], 1)
         skips, y = [], x
         for d in self.down:
             y = d(y)

@@ -66,6 +66,8 @@ class Feed:
             p = np.rot90(p, rnd.randint(1, 4))
         crop = int(s * rnd.uniform(0.82, 1)) if rnd.rand() < 0.5 else s
         y, x = rnd.randint(0, s - crop + 1), rnd.randint(0, s - crop + 1)
+        if rnd.rand() < 0.3 and (near := self.closer(p)):
+            y, x, crop = near
         p = np.ascontiguousarray(p[y : y + crop, x : x + crop])
         t = torch.from_numpy(p).permute(2, 0, 1).float().div_(255)
         if crop != self.size:
@@ -76,12 +78,39 @@ class Feed:
         if rnd.rand() < 0.6:
             g = torch.from_numpy(rnd.uniform(0.8, 1.2, 3).astype(np.float32))[:, None, None]
             rgb = (rgb.clamp(0.001, 1) ** rnd.uniform(0.7, 1.4) * g).clamp(0, 1)
-        return torch.cat([rgb, torch.from_numpy(hints(shape[0].numpy(), rnd))]), torch.cat([shape, seen])
+        none = torch.zeros_like(shape)
+        return torch.cat([rgb, torch.from_numpy(hints(shape[0].numpy(), rnd)), none]), torch.cat([shape, seen])
+
+    def closer(self, p):
+        """A square round the thing with a little room, as the closer look has it, where that is large enough."""
+        rows, columns = np.where(p[::4, ::4, 3] > 90)
+        if not len(rows):
+            return None
+        top, bottom, left, right = (4 * v for v in (rows.min(), rows.max() + 1, columns.min(), columns.max() + 1))
+        side = int(max(bottom - top, right - left) * self.rnd.uniform(1.2, 1.4))
+        if side < 0.85 * self.size or side >= p.shape[0]:
+            return None
+        place = lambda a, b: int(np.clip((a + b - side) // 2 + self.rnd.randint(-4, 5), 0, p.shape[0] - side))
+        return place(top, bottom), place(left, right), side
 
     def next(self):
         self.size, batch = self.sizes[self.rnd.randint(len(self.sizes))]
         items = [self.one() for _ in range(batch)]
         return torch.stack([a for a, _ in items]), torch.stack([b for _, b in items])
+
+
+def with_prior(net, x, rnd):
+    """`x` with what the model itself says, at a smaller size, as its prior plane: what the closer look is given."""
+    side = max(64, int(x.shape[2] * rnd.uniform(0.55, 1.0)) // 32 * 32)
+    net.eval()
+    with torch.no_grad():
+        small = F.interpolate(x, size=(side, side), mode="bilinear", align_corners=False, antialias=True)
+        small[:, 3:6] = F.interpolate(x[:, 3:6], size=(side, side), mode="nearest")
+        said = torch.tanh(net(small.contiguous(memory_format=torch.channels_last))[:, :1] / 2)
+        x = x.clone()
+        x[:, 6:7] = F.interpolate(said, size=x.shape[2:], mode="bilinear", align_corners=False)
+    net.train()
+    return x
 
 
 def loss_of(out, rough, want):
@@ -136,6 +165,8 @@ if __name__ == "__main__":
         for g in opt.param_groups:
             g["lr"] = rate
         x, want = feed.next()
+        if not a.glass and feed.rnd.rand() < 0.55:
+            x = with_prior(net, x, feed.rnd)
         out, rough = net(x.contiguous(memory_format=torch.channels_last), coarse=True)
         loss, mse = loss_of(out, rough, want)
         opt.zero_grad()
