@@ -1,6 +1,5 @@
 import { Slider as RadixSlider, ToggleGroup, Select as RadixSelect, Switch as RadixSwitch } from 'radix-ui';
-import { readColour } from '@scenograph/core/raster/read-colour';
-import { Check, ChevronDown, Pipette } from 'lucide-react';
+import { Check, ChevronDown } from 'lucide-react';
 import { NumberField } from './number-field';
 import { useEffect, useId, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
 
@@ -247,57 +246,3 @@ export function TextField({
     </div>
   );
 }
-
-export function ColourField({
-  label,
-  value,
-  onChange,
-  onCommit,
-}: {
-  label: string;
-  value: string;
-  onChange(value: string): void;
-  onCommit(value: string): void;
-}) {
-  const [refused, setRefused] = useState<string | null>(null);
-  const take = (written: string) => {
-    const colour = readColour(written);
-    setRefused(colour ? null : written);
-    if (colour) onCommit(colour);
-  };
-  return (
-    <div className="flex flex-wrap items-center gap-2">
-      <input
-        type="color"
-        aria-label={label}
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-        onBlur={(e) => onCommit(e.target.value)}
-        className="border-line h-7 w-9 shrink-0 cursor-pointer rounded-md border bg-transparent p-0.5"
-      />
-      <TextField label={`${label}, code`} hideLabel mono value={value} onCommit={take} />
-      {Picker && (
-        <IconButton
-          label={`${label}, picked from the screen`}
-          onClick={() =>
-            // Leaving the picker with Escape rejects: nothing was picked.
-            void new Picker().open().then(
-              ({ sRGBHex }) => onCommit(sRGBHex),
-              () => undefined,
-            )
-          }
-        >
-          <Pipette size={14} aria-hidden />
-        </IconButton>
-      )}
-      {refused !== null && (
-        <p role="alert" className="text-coral-ink w-full text-[12px]">
-          “{refused}” is no colour. Write #rrggbb, rgb(…) or a colour’s name; {value} is kept.
-        </p>
-      )}
-    </div>
-  );
-}
-
-/** The browser's own colour picker (EyeDropper API), where it has one: any pixel of the stage can be picked. */
-const Picker = (window as { EyeDropper?: new () => { open(): Promise<{ sRGBHex: string }> } }).EyeDropper;

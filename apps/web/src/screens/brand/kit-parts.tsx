@@ -4,7 +4,8 @@ import type { BrandKit, BrandLogo } from '@scenograph/core/brand/kit';
 import { NO_EFFECTS } from '@scenograph/core/raster/effects';
 import { bringInFonts, FONT_FILES, useFonts } from '../../api/brand';
 import { reducedUrl, refresh, call, upload, useRoute } from '../../api/client';
-import { Button, ColourField, IconButton, Select, TextField } from '../../ui/controls';
+import { ColourField } from '../../ui/colour-field';
+import { Button, IconButton, Select, TextField } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 import { EffectFields } from '../stage/effects-desk';
@@ -102,10 +103,6 @@ export function Palette({ kit, change }: Part) {
       <ul className="grid grid-cols-2 gap-x-5 gap-y-2">
         {colours.map((c) => (
           <li key={c.id} className="flex items-center gap-2">
-            <span
-              className="border-line h-8 w-10 shrink-0 rounded-sm border"
-              style={{ background: c.colour }}
-            />
             <div className="min-w-0 grow">
               <TextField
                 hideLabel
@@ -118,10 +115,7 @@ export function Palette({ kit, change }: Part) {
               <ColourField
                 label={c.title}
                 value={c.colour}
-                onChange={() => undefined}
-                onCommit={(colour) =>
-                  colour !== c.colour && change({ colours: changed(colours, c.id, { colour }) })
-                }
+                onCommit={(colour) => change({ colours: changed(colours, c.id, { colour }) })}
               />
             </div>
             <Remove title={c.title} onClick={() => change({ colours: without(colours, c.id) })} />

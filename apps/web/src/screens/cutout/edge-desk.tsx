@@ -1,6 +1,7 @@
 import type { Fringe } from '@scenograph/core/cutout/fringe';
 import type { CutoutRecipe, RepairPiece } from '@scenograph/core/cutout/recipe';
-import { Button, ColourField, NumberField, Segmented, Slider, Switch } from '../../ui/controls';
+import { ColourField } from '../../ui/colour-field';
+import { Button, NumberField, Segmented, Slider, Switch } from '../../ui/controls';
 import { EdgeProfilePlot } from './edge-profile';
 
 type During = (change: (recipe: CutoutRecipe) => CutoutRecipe) => void;

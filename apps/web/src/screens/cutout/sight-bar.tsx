@@ -1,5 +1,6 @@
 import type { Scene } from '../../api/client';
-import { ColourField, Segmented, Select } from '../../ui/controls';
+import { ColourButton, ColourField } from '../../ui/colour-field';
+import { Segmented, Select } from '../../ui/controls';
 import { SIGHTS, type Sight } from './tools';
 
 /** How the cutout is looked at, and what lies behind it. */
@@ -27,13 +28,7 @@ export function SightBar({
   return (
     <div className="absolute top-3 right-3 flex items-center gap-2">
       {sight === 'tint' && (
-        <input
-          type="color"
-          aria-label="Tint of what is dropped"
-          value={tint}
-          onChange={(e) => onTint(e.target.value)}
-          className="border-line h-7 w-8 rounded-md border bg-white p-0.5"
-        />
+        <ColourButton label="Tint of what is dropped" value={tint} onChange={onTint} onCommit={onTint} />
       )}
       {sight === 'colour' && (
         <div className="bg-card flex items-center gap-1 rounded-md p-0.5">

@@ -1,4 +1,5 @@
-import { NumberField, Segmented, ColourField } from '../../ui/controls';
+import { ColourField } from '../../ui/colour-field';
+import { NumberField, Segmented } from '../../ui/controls';
 import { isBrush, TOOLS, type ToolId, type ToolOptions } from './tools';
 import type { Gesture } from './desk-traces';
 

@@ -1,6 +1,7 @@
 import { useNavigate } from 'react-router';
 import { call, refresh } from '../../api/client';
 import type { Surveyed } from '../../documents/kinds';
+import { ColourButton } from '../../ui/colour-field';
 import { Button, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 
@@ -37,14 +38,12 @@ export function AboutSection({
       <span className="text-ink-2 text-[12px]">Palette</span>
       <div className="flex gap-1">
         {now.palette.map((c, i) => (
-          <input
+          <ColourButton
             key={i}
-            type="color"
-            aria-label={`Colour ${i + 1} of the palette`}
+            label={`Colour ${i + 1} of the palette`}
             value={c}
-            className="border-line h-7 w-9 rounded-sm border"
-            onChange={(e) => during({ palette: now.palette.map((p, j) => (j === i ? e.target.value : p)) })}
-            onBlur={() => commit({ palette: now.palette })}
+            onChange={(colour) => during({ palette: now.palette.with(i, colour) })}
+            onCommit={(colour) => commit({ palette: now.palette.with(i, colour) })}
           />
         ))}
       </div>

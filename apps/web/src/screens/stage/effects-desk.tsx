@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { NO_EFFECTS, type Effects } from '@scenograph/core/raster/effects';
 import type { ShotElement } from '@scenograph/core/elements/index';
-import { Button, ColourField, Select, Slider, Switch, TextField } from '../../ui/controls';
+import { ColourField } from '../../ui/colour-field';
+import { Button, Select, Slider, Switch, TextField } from '../../ui/controls';
 import { useKit } from '../../api/brand';
 import { refresh, call, useRoute } from '../../api/client';
 import { say } from '../../ui/notices';

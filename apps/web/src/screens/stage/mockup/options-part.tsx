@@ -1,3 +1,4 @@
+import { ColourButton } from '../../../ui/colour-field';
 import { useState } from 'react';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { makeOptions } from '@scenograph/core/surface/options';
@@ -211,12 +212,10 @@ function Colours({
       <div className="flex flex-wrap items-center gap-2">
         {colours.map((c, i) => (
           <span key={i} className="flex items-center gap-0.5">
-            <input
-              type="color"
-              aria-label={`${title}, ${i + 1}`}
+            <ColourButton
+              label={`${title}, ${i + 1}`}
               value={c}
-              className="border-line h-7 w-9 rounded-md border p-0.5"
-              onChange={(e) => onChange(colours.map((x, j) => (j === i ? e.target.value : x)))}
+              onCommit={(colour) => onChange(colours.map((x, j) => (j === i ? colour : x)))}
             />
             <Button
               tone="quiet"

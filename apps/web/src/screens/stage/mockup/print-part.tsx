@@ -10,7 +10,8 @@ import {
   type Print,
 } from '@scenograph/core/surface/print';
 import { type Artwork, call } from '../../../api/client';
-import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
+import { ColourField } from '../../../ui/colour-field';
+import { Button, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
 import { say } from '../../../ui/notices';
 import { reachOfItem } from '../../../workers/painters';
 import type { MockupElement } from './editing';

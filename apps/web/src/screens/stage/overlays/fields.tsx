@@ -3,7 +3,8 @@ import { bringInFonts, FONT_FILES, useFonts, useKit } from '../../../api/brand';
 import { ownFontId } from '@scenograph/core/type/catalogue';
 import { capitalised } from '../../../ui/capitalised';
 import { FileButton } from '../../../ui/file-button';
-import { ColourField, NumberField, Segmented, Select, Slider, Switch, TextField } from '../../../ui/controls';
+import { ColourField } from '../../../ui/colour-field';
+import { NumberField, Segmented, Select, Slider, Switch, TextField } from '../../../ui/controls';
 
 /** What a field of an overlay's desk is given. */
 export interface Field {

@@ -2,7 +2,8 @@ import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/m
 import { NEW_SET } from '@scenograph/core/stage/set';
 import { sceneFill } from '@scenograph/core/shot/starters';
 import { UNADJUSTED } from '@scenograph/core/stage/ground-colour';
-import { Button, ColourField, Segmented, Slider } from '../../../../ui/controls';
+import { ColourField } from '../../../../ui/colour-field';
+import { Button, Segmented, Slider } from '../../../../ui/controls';
 import { reducedUrl, type Scene, useRoute } from '../../../../api/client';
 import { GradientPart, Palette, SetPart } from './parts';
 import type { KindDeskProps } from '../desk-props';

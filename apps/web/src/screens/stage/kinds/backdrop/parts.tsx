@@ -6,7 +6,8 @@ import {
 } from '@scenograph/core/elements/backdrop/gradient';
 import { MATERIALS, type Material } from '@scenograph/core/stage/materials';
 import type { SetFill } from '@scenograph/core/stage/set';
-import { Button, ColourField, NumberField, Select, Slider, Switch } from '../../../../ui/controls';
+import { ColourField } from '../../../../ui/colour-field';
+import { Button, NumberField, Select, Slider, Switch } from '../../../../ui/controls';
 import { LightDome } from '../../light-dome';
 import type { KindDeskProps } from '../desk-props';
 

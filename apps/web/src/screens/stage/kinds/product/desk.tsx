@@ -7,7 +7,8 @@ import { ARRANGEMENT_FORMS, MOST_IN_PACK, type Arrangement } from '@scenograph/c
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import { posedBox } from '@scenograph/core/stage/stand';
-import { Button, ColourField, NumberField, Segmented, Select, Slider, Switch } from '../../../../ui/controls';
+import { ColourField } from '../../../../ui/colour-field';
+import { Button, NumberField, Segmented, Select, Slider, Switch } from '../../../../ui/controls';
 import { measureStaging } from '../../../../workers/painters';
 import type { StagingNote } from '../../../../workers/paint.worker';
 import { LightDome } from '../../light-dome';
