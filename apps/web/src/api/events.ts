@@ -1,16 +1,25 @@
 import { useEffect } from 'react';
+import { isNewer } from '../documents/open-revisions';
 import { refresh, refreshBoards } from './client';
 
 /** Keeps what is on screen up to date with what happens on the server. */
 export function useServerEvents(): void {
   useEffect(() => {
     const source = new EventSource('/api/events');
+    let opened = false;
+    source.onopen = () => {
+      // What happened while the line was cut or the computer slept was not heard.
+      if (opened) refresh('/api/');
+      opened = true;
+    };
     const pending = new Set<string>();
     let boards = false;
     let timer: ReturnType<typeof setTimeout> | null = null;
     source.onmessage = (message) => {
       if (!message.data) return;
-      const event = JSON.parse(message.data) as { topic: string; id: string };
+      const event = JSON.parse(message.data) as { topic: string; id: string; revision?: number };
+      if (event.topic === 'shot' && isNewer('shot', event.id, event.revision))
+        pending.add(`/api/shots/${event.id}`);
       if (event.topic === 'photo') pending.add('/api/photos').add('/api/products').add('/api/listings');
       if (event.topic === 'brand') pending.add('/api/brand').add('/api/products').add('/api/listings');
       // A finished picture changes its board too.

@@ -3,6 +3,7 @@ import { create, type StoreApi, type UseBoundStore } from 'zustand';
 import { ServerRefusal } from '../api/client';
 import { difference, KEPT_STEPS } from './difference';
 import type { DocumentKind, History, Stored } from './document';
+import { setRevision } from './open-revisions';
 import { dropUnsent, holdDocument, keepUnsent, unsentOf } from './outbox';
 
 /**
@@ -299,6 +300,7 @@ export function createDocumentStore<T extends object, Extra extends object>(
     set({ saving: 'conflict', reason: message, conflict: { message, ...stored } });
   }
 
+  use.subscribe(({ id, revision }) => setRevision(kind.name, id, revision));
   windows?.addEventListener('message', ({ data }: MessageEvent<StoredElsewhere<T>>) => {
     if (data.kind === kind.name) arrived(data.id, data.stored);
   });

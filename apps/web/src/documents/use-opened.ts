@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Stored } from './document';
 import type { DocumentStore } from './document-store';
 
@@ -10,13 +10,17 @@ export function useOpened<T extends object, Extra extends object>(
   store: DocumentStore<T, Extra>,
   id: string,
   stored: Stored<T> | undefined,
+  /** What stands beside the document when it is opened. */
+  beside?: () => Partial<Extra>,
 ): boolean {
+  const first = useRef(beside);
+  first.current = beside;
   const [opened, setOpened] = useState<string | null>(null);
   const here = opened === id;
   useEffect(() => {
     if (!stored) return;
     if (here) return store.arrived(id, stored);
-    void store.open(id, stored);
+    void store.open(id, stored, first.current?.());
     setOpened(id);
     // Only what was fetched anew is news.
   }, [store, id, stored, here]);

@@ -68,7 +68,11 @@ test('the picker is moved with the keyboard, each move kept once', async () => {
   const { user, commit } = field('#ff0000');
   await user.click(screen.getByRole('button', { name: 'Fill: #ff0000' }));
   screen.getByRole('slider', { name: 'Hue' }).focus();
-  fireEvent.keyDown(screen.getByRole('slider', { name: 'Hue' }), { key: 'ArrowRight', keyCode: 39, which: 39 });
+  fireEvent.keyDown(screen.getByRole('slider', { name: 'Hue' }), {
+    key: 'ArrowRight',
+    keyCode: 39,
+    which: 39,
+  });
   await waitFor(() => expect(commit).toHaveBeenCalledTimes(1));
   expect(commit.mock.calls[0][0]).not.toBe('#ff0000');
 });

@@ -4,11 +4,21 @@ import { useServerEvents } from '../api/events';
 import { bringIn } from '../api/uploads';
 import { keepSending } from '../documents/send-unsent';
 import { CommandMenu, useActions, type Action } from './actions';
+import { FetchBar, FetchWatch } from './failing';
 import { Notices } from './notices';
 import { usePlaces } from './places';
 
-/** Around every screen: server events, dropping and pasting photos anywhere, the command menu, notices. */
+/** Around every screen: what is fetched is watched, and the rest of the frame. */
 export function Shell() {
+  return (
+    <FetchWatch>
+      <Frame />
+    </FetchWatch>
+  );
+}
+
+/** Server events, dropping and pasting photos anywhere, the command menu, notices. */
+function Frame() {
   useServerEvents();
   const navigate = useNavigate();
   useEffect(() => keepSending((path) => void navigate(path)), [navigate]);
@@ -65,6 +75,7 @@ export function Shell() {
 
   return (
     <div className="flex h-full flex-col">
+      <FetchBar />
       <Outlet />
       {over && (
         <div className="pointer-events-none fixed inset-0 z-[70] flex items-center justify-center bg-[#12463ae6]">

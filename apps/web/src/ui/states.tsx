@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, useRouteError } from 'react-router';
 import { buttonClass } from './controls';
+import { tryAgain, useTold } from './failing';
 import { TopBar } from './top-bar';
 
 /** What a screen shows while it has nothing else to show. */
@@ -12,11 +13,16 @@ export function Waiting({ what }: { what: string }) {
   );
 }
 
+/** In place of what could not be fetched: why, and a way to try again. */
 export function Trouble({ error }: { error: Error }) {
+  useTold();
   return (
     <div role="alert" className="m-6 max-w-lg">
       <p className="font-display text-[17px] font-bold">This could not be shown</p>
       <p className="text-ink-2 mt-1">{error.message}</p>
+      <button type="button" className={buttonClass('main', 'mt-3')} onClick={tryAgain}>
+        Try again
+      </button>
     </div>
   );
 }

@@ -15,6 +15,7 @@ import type { BoardColumn } from './slot-head';
 import { CellPanel } from './cell-panel';
 import { FILTERS } from './cell-state';
 import { cellAt, placeOf, type Choice } from './choice';
+import { boardCounts, CountsRow } from './counts';
 import { ShotsStrip } from './shots-strip';
 
 export function BoardScreen() {
@@ -124,25 +125,11 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
     setChoice(found);
     say('pass', `${found.size} cell${found.size === 1 ? '' : 's'} chosen: ${filter.title.toLowerCase()}.`);
   };
-  const counts = useMemo(() => {
-    const n: Record<string, number> = {};
-    let missing = 0;
-    for (const row of board?.rows ?? [])
-      [...row.states].forEach((letter, i) => {
-        n[letter] = (n[letter] ?? 0) + 1;
-        if ((letter === 'o' || letter === 'c') && everySlot[i]?.slot.required) missing++;
-      });
-    const of = (letters: string) => [...letters].reduce((sum, l) => sum + (n[l] ?? 0), 0);
-    return {
-      total: all.length * everySlot.length,
-      fed: all.length * everySlot.length - of('oc'),
-      missing,
-      pass: of('p'),
-      look: of('l'),
-      stop: of('xf'),
-      stale: of('s'),
-    };
-  }, [board, all.length, everySlot]);
+  // While the board is not known, nothing is counted.
+  const counts = useMemo(
+    () => (board ? boardCounts(board.rows, all.length, everySlot) : null),
+    [board, all.length, everySlot],
+  );
 
   const actions = useMemo<Action[]>(
     () => [
@@ -173,16 +160,7 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
       <TopBar />
       <div className="border-line bg-card flex h-17 shrink-0 items-center gap-6 border-b px-5">
         <h1 className="font-display truncate text-[22px] font-bold">{listing.title}</h1>
-        <Figure n={`${counts.fed} / ${counts.total}`} what="pictures filled" />
-        <Figure n={String(counts.missing)} what="required missing" />
-        <div className="w-44">
-          <Shares counts={counts} />
-          <p className="text-ink-2 mt-1 text-[12px] whitespace-nowrap">
-            pass <span className="measure">{counts.pass}</span>, warnings{' '}
-            <span className="measure">{counts.look}</span>, failed{' '}
-            <span className="measure">{counts.stop}</span>
-          </p>
-        </div>
+        <CountsRow counts={counts} />
         <div className="ml-auto flex gap-2">
           <Link to={`/products/${listing.productId}`} className={buttonClass()}>
             Data
@@ -194,7 +172,7 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
             Ideas wall
           </Link>
           <Button tone="main" onClick={() => setDelivering('all')}>
-            Deliver <span className="measure">{counts.fed}</span>
+            Deliver {counts && <span className="measure">{counts.filled}</span>}
           </Button>
         </div>
       </div>
@@ -299,34 +277,5 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
       )}
       {adding && <AddShot detail={detail} onClose={() => setAdding(false)} />}
     </>
-  );
-}
-
-function Figure({ n, what }: { n: string; what: string }) {
-  return (
-    <div className="whitespace-nowrap">
-      <p className="font-mono text-[16px]">{n}</p>
-      <p className="text-ink-2 text-[12px]">{what}</p>
-    </div>
-  );
-}
-
-/** Shares of the board as a bar; the words under it say the same. */
-function Shares({
-  counts,
-}: {
-  counts: { total: number; pass: number; look: number; stop: number; fed: number };
-}) {
-  const share = (n: number) => `${counts.total ? (n / counts.total) * 100 : 0}%`;
-  return (
-    <div className="bg-line flex h-2.5 overflow-hidden rounded-[2px]" aria-hidden>
-      <div className="bg-spruce" style={{ width: share(counts.pass) }} />
-      <div className="bg-amber" style={{ width: share(counts.look) }} />
-      <div className="bg-coral" style={{ width: share(counts.stop) }} />
-      <div
-        className="bg-ink-3/40"
-        style={{ width: share(counts.fed - counts.pass - counts.look - counts.stop) }}
-      />
-    </div>
   );
 }

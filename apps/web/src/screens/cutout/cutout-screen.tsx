@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
+import { mutate } from 'swr';
 import type { Doubt } from '@scenograph/core/cutout/confidence';
 import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
-import { type CutoutDesk, type Photo, call, useRoute } from '../../api/client';
+import { type CutoutDesk, type Photo, refresh, useRoute } from '../../api/client';
 import { useActions } from '../../ui/actions';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
@@ -16,7 +17,7 @@ import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
 import { adjustAlike, putToUse, useAccept } from './photo-actions';
 import { useDocument } from '../../documents/document-bar';
-import { openDesk, saveRecipe, useRecipe } from './recipe-store';
+import { saveRecipe, useOpenedDesk, useRecipe } from './recipe-store';
 import { SightBar } from './sight-bar';
 import { StepsPanel } from './steps-panel';
 import { TidyDesk } from './tidy-desk';
@@ -32,32 +33,26 @@ export function CutoutScreen() {
   const { id = '' } = useParams();
   const { data: photo, error } = useRoute('GET /api/photos/:id', { params: { id } });
   const { data: all } = useRoute('GET /api/photos');
-  const [stored, setStored] = useState<CutoutDesk | null>(null);
-  const [trouble, setTrouble] = useState<Error | null>(null);
+  const { data: stored, error: trouble } = useRoute('GET /api/photos/:id/desk', { params: { id } });
+  const opened = useOpenedDesk(id, stored);
   const working = photo?.working;
-  useEffect(() => {
-    let here = true;
-    setStored(null);
-    call('GET /api/photos/:id/desk', { params: { id } })
-      .then((desk) => {
-        if (!here) return;
-        openDesk(id, desk);
-        setStored(desk);
-      })
-      .catch((e: Error) => here && setTrouble(e));
-    return () => {
-      here = false;
+  useEffect(() => refresh(`/api/photos/${id}/desk`), [id, working]);
+  useEffect(
+    () => () => {
       void putToUse(id);
-    };
-  }, [id, working]);
-  if (error || trouble)
+      // The next visit begins with what is there then.
+      void mutate(`/api/photos/${id}/desk`, undefined, { revalidate: false });
+    },
+    [id],
+  );
+  if ((error && !photo) || (trouble && !stored))
     return (
       <>
         <TopBar />
         <Trouble error={(error ?? trouble)!} />
       </>
     );
-  if (!photo || !stored)
+  if (!photo || !stored || !opened)
     return (
       <>
         <TopBar />

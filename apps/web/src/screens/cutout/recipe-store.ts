@@ -1,7 +1,9 @@
+import { useMemo } from 'react';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { CutoutDesk } from '../../api/client';
 import { createDocumentStore } from '../../documents/document-store';
 import { CUTOUTS, storedCutout } from '../../documents/kinds';
+import { useOpened } from '../../documents/use-opened';
 
 /** A photo's corrections as the server has them. */
 interface Beside {
@@ -22,6 +24,12 @@ export const useRecipe = store.use;
 
 /** Stores the recipe; true when what is on the desk is what the server has. */
 export const saveRecipe = store.save;
+
+/** Opens a photo's corrections and follows what the server has of them. */
+export function useOpenedDesk(photoId: string, desk: CutoutDesk | undefined): boolean {
+  const stored = useMemo(() => desk && storedCutout(desk), [desk]);
+  return useOpened(store, photoId, stored, () => ({ inUse: desk!.inUse, chosen: null }));
+}
 
 export function openDesk(photoId: string, desk: CutoutDesk): void {
   void store.open(photoId, storedCutout(desk), { inUse: desk.inUse, chosen: null });

@@ -32,7 +32,7 @@ import { SizeStrip, type FedSlot } from './size-strip';
 import { StageCanvas } from './stage-canvas';
 import { DocumentUndoRedo, SavingNote, useDocument } from '../../documents/document-bar';
 import { ShotConflict } from './conflict';
-import { openShot, saveNow, trySave, useStage } from './store';
+import { saveNow, trySave, useOpenedShot, useStage } from './store';
 import { trueSize } from './true-size';
 import { useAdding } from './use-adding';
 import { useEditing } from './use-editing';
@@ -42,35 +42,22 @@ import { ListingTrail } from '../listings/listing-trail';
 
 export function StageScreen() {
   const { id = '' } = useParams();
-  const [stored, setStored] = useState<ShotWithHistory | null>(null);
-  const [error, setError] = useState<Error | null>(null);
+  const { data: stored, error } = useRoute('GET /api/shots/:id', { params: { id } });
+  const opened = useOpenedShot(id, stored);
   const { data: detail, error: listingError } = useRoute(
     'GET /api/listings/:id',
     stored ? { params: { id: stored.listingId } } : null,
   );
-  useEffect(() => {
-    let here = true;
-    setStored(null);
-    call('GET /api/shots/:id', { params: { id } })
-      .then((shot) => {
-        if (!here) return;
-        openShot(shot);
-        setStored(shot);
-      })
-      .catch((e: Error) => here && setError(e));
-    return () => {
-      here = false;
-      void trySave().then(() => refresh('/api/listings'));
-    };
-  }, [id]);
-  if (error || listingError)
+  // What was changed here shows on boards too.
+  useEffect(() => () => void trySave().then(() => refresh('/api/listings')), [id]);
+  if ((error && !opened) || listingError)
     return (
       <>
         <TopBar />
         <Trouble error={(error ?? listingError)!} />
       </>
     );
-  if (!stored || !detail)
+  if (!stored || !opened || !detail)
     return (
       <>
         <TopBar />

@@ -3,6 +3,7 @@ import type { Shot } from '@scenograph/core/shot/document';
 import type { ShotWithHistory } from '../../api/client';
 import { createDocumentStore } from '../../documents/document-store';
 import { SHOTS } from '../../documents/kinds';
+import { useOpened } from '../../documents/use-opened';
 import { isMockup } from './mockup/editing';
 
 interface Chosen {
@@ -45,9 +46,11 @@ export async function saveNow(): Promise<void> {
     );
 }
 
-/** Opens a shot; its product, or the mockup that is printed on, is chosen. */
-export function openShot(shot: ShotWithHistory): void {
-  const { elements } = shot.document;
-  const first = elements.find(isProduct) ?? elements.find(isMockup);
-  void store.open(shot.id, shot, { selected: first?.id ?? null, also: [], slot: null });
+/** Opens a shot and follows what the server has of it; its product, or the mockup that is printed on, is chosen. */
+export function useOpenedShot(id: string, shot: ShotWithHistory | undefined): boolean {
+  return useOpened(store, id, shot, () => {
+    const { elements } = shot!.document;
+    const first = elements.find(isProduct) ?? elements.find(isMockup);
+    return { selected: first?.id ?? null, also: [], slot: null };
+  });
 }
