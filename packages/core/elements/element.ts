@@ -21,6 +21,8 @@ export interface ElementKind<E extends ElementBase = ElementBase> {
   bind?(element: E, data: ProductData | null, missing: Set<string>): E;
   /** Its place in the frame, where that follows from the other elements. */
   attached?(element: E, elements: readonly ElementBase[], missing: Set<string>): E;
+  /** What a box set by hand is measured by and must be kept with it: a box fits the picture that it was set on. */
+  placedBy?(element: E): Partial<E>;
   /** What changes when it is dragged, where its place follows from others. */
   moved?(element: E, dx: number, dy: number): Partial<E>;
   /** Words that may break into other lines when sizes are arranged; kinds without it keep their shape. */

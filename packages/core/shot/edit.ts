@@ -40,6 +40,10 @@ export function patchFit(
   };
 }
 
+/** What a new box changes of an element: with it goes what the box was measured by, so that it holds for all variants. */
+export const boxPatch = (seen: ShotElement, box: Box): Partial<ShotElement> =>
+  ({ ...elementKind(seen.kind).placedBy?.(seen), box }) as Partial<ShotElement>;
+
 /** The shot with one slot's differences taken back: all of them, or those of one element. */
 export function resetFit(shot: Shot, slotKey: string, elementId?: string): Shot {
   const fits = { ...shot.fits };
@@ -135,7 +139,7 @@ function keepInside(
       width: e.box.width * k,
       height: e.box.height * k,
     };
-    return patchFit(s, slotKey, slot, e.id, { box });
+    return patchFit(s, slotKey, slot, e.id, boxPatch(e, box));
   }, shot);
 }
 

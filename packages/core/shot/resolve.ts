@@ -40,8 +40,9 @@ export function resolveForSlot(
   const fit = fitFor(shot, slotKey, data);
   const { elements: own, missing } = bindForSlot(shot, slotKey, data);
   const { elements: fitted, dropped } = fitToSlot({ ...shot, elements: own }, slot, pinnedIn(fit));
+  const ground = data?.cutout ? groundOf(fitted) : null;
   const elements = attach(
-    fitted.map((element) => withBox(element, fit, slot)),
+    fitted.map((element) => withBox(element, fit, slot, data, ground)),
     missing,
   );
   return { width: slot.width, height: slot.height, elements, missing: [...missing], dropped };
@@ -86,11 +87,26 @@ function pinnedIn(fit: SlotFit | undefined): Set<string> {
 function withoutBox(element: ShotElement, fit: SlotFit | undefined): ShotElement {
   const patch = fit?.elements[element.id];
   if (!patch) return element;
-  return { ...element, ...patch, id: element.id, kind: element.kind, box: element.box } as ShotElement;
+  const placed = patch.box ? elementKind(element.kind).placedBy?.(element) : {};
+  return {
+    ...element,
+    ...patch,
+    ...placed,
+    id: element.id,
+    kind: element.kind,
+    box: element.box,
+  } as ShotElement;
 }
 
-function withBox(element: ShotElement, fit: SlotFit | undefined, slot: SlotFrame): ShotElement {
-  const box = fit?.elements[element.id]?.box;
+function withBox(
+  element: ShotElement,
+  fit: SlotFit | undefined,
+  slot: SlotFrame,
+  data: ProductData | null,
+  ground: Ground | null,
+): ShotElement {
+  const patch = fit?.elements[element.id];
+  const box = patch?.box;
   if (!box || !fit) return element;
   const kx = slot.width / fit.frame.width;
   const ky = slot.height / fit.frame.height;
@@ -102,6 +118,11 @@ function withBox(element: ShotElement, fit: SlotFit | undefined, slot: SlotFrame
     y: (box.y + box.height / 2) * ky - (box.height * k) / 2,
     rotation: box.rotation,
   };
+  // It was placed on another variant's picture: this one is put in its place.
+  if (isProduct(element) && element.followsVariant && data?.cutout && placedOn(patch, element)) {
+    const there = { ...element, ...(patch as Partial<Product>), box: placed } as Product;
+    return swapProduct(there, data, ground, slot);
+  }
   // Lengths inside the element (a text's size) grow with its box.
   const scaled = scaledElement(element, placed.width / element.box.width);
   return { ...scaled, box: placed };
@@ -151,6 +172,10 @@ export function fitInArea(box: { width: number; height: number }, area: Box): Bo
     rotation: area.rotation,
   };
 }
+
+/** Whether a place was set on another picture than the one that an element shows now. */
+const placedOn = (patch: Partial<ShotElement>, element: Product): boolean =>
+  'picture' in patch && !!patch.picture && patch.picture !== element.picture;
 
 type Product = Extract<ShotElement, { kind: 'product' }>;
 

@@ -104,6 +104,9 @@ export const productKind: ElementKind<ProductElement> = {
   role: 'subject',
   weight: 9,
   plain: ({ shadow }) => ({ shadow: { ...shadow, strength: 0, contact: 0 } }),
+  // Other variants are put in the place of the one whose box was set.
+  placedBy: ({ followsVariant, picture, base, ownShadow, pitchDeg, millimetres }) =>
+    followsVariant ? { picture, base, ownShadow, pitchDeg, millimetres } : {},
   behindForeground: ({ behind }) => behind,
   ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 } }),
   asPlace: (element) =>

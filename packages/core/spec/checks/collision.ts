@@ -1,5 +1,5 @@
 import { readableSize } from '../../shot/fit/covered';
-import { BASE, patchFit } from '../../shot/edit';
+import { boxPatch, BASE, patchFit } from '../../shot/edit';
 import { percent, shareOf, type Check, type Finding } from './check';
 import { seenWords, type SeenWords } from './seen-words';
 
@@ -43,8 +43,7 @@ export const collision: Check<SeenWords> = {
     const step = readableSize(slot) * 2;
     const { box } = element;
     const y = box.y + box.height / 2 < slot.height / 2 ? box.y - step : box.y + step;
-    return patchFit(shot, slotKey, slot, element.id, {
-      box: { ...box, y: Math.min(slot.height - box.height, Math.max(0, y)) },
-    });
+    const moved = { ...box, y: Math.min(slot.height - box.height, Math.max(0, y)) };
+    return patchFit(shot, slotKey, slot, element.id, boxPatch(element, moved));
   },
 };

@@ -1,6 +1,6 @@
 import { elementKind } from '../../elements/index';
 import { uprightBounds } from '../../vector/box';
-import { patchFit } from '../../shot/edit';
+import { boxPatch, patchFit } from '../../shot/edit';
 import { overlapArea } from '../../shot/fit/bounds';
 import { percent, shareOf, type Check, type Finding } from './check';
 import { seenWords, type SeenWords } from './seen-words';
@@ -76,8 +76,7 @@ export const safeZone: Check<SeenWords> = {
     const x = Math.min(slot.width - safe - w, Math.max(safe, b.x));
     const y = Math.min(slot.height - safe - h, Math.max(safe, b.y));
     const [width, height] = [element.box.width * k, element.box.height * k];
-    return patchFit(shot, slotKey, slot, element.id, {
-      box: { ...element.box, width, height, x: x + (w - width) / 2, y: y + (h - height) / 2 },
-    });
+    const moved = { ...element.box, width, height, x: x + (w - width) / 2, y: y + (h - height) / 2 };
+    return patchFit(shot, slotKey, slot, element.id, boxPatch(element, moved));
   },
 };

@@ -1,6 +1,6 @@
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import type { Box } from '@scenograph/core/vector/box';
-import { patchFit } from '@scenograph/core/shot/edit';
+import { boxPatch, patchFit } from '@scenograph/core/shot/edit';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { Slot } from '@scenograph/core/spec/slot';
 
@@ -27,6 +27,7 @@ export function patchElement(
 /**
  * The shot with an element put into a new box. In the base, lengths of the element's own (a text's size) grow
  * with its width when it is scaled in proportion.
+ * @param seen the element as it is on the stage, by which the box was measured
  */
 export function placeElement(
   shot: Shot,
@@ -34,6 +35,7 @@ export function placeElement(
   box: Box,
   target: SlotTarget | null,
   proportional: boolean,
+  seen: ShotElement = element,
 ): Shot {
   const rounded: Box = {
     x: round(box.x),
@@ -42,11 +44,13 @@ export function placeElement(
     height: Math.max(4, round(box.height)),
     rotation: round(box.rotation),
   };
-  if (target || !proportional) return patchElement(shot, element.id, { box: rounded }, target);
+  if (target || !proportional) return patchElement(shot, element.id, boxPatch(seen, rounded), target);
   const scaled = elementKind(element.kind).scaled(element, rounded.width / element.box.width) as ShotElement;
   return {
     ...shot,
-    elements: shot.elements.map((e) => (e.id === element.id ? { ...scaled, box: rounded } : e)),
+    elements: shot.elements.map((e) =>
+      e.id === element.id ? ({ ...scaled, ...boxPatch(seen, rounded) } as ShotElement) : e,
+    ),
   };
 }
 

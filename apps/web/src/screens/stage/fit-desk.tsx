@@ -37,7 +37,12 @@ export function FitDesk({
                 <span className="flex items-center gap-2">
                   <span className="border-spruce h-2 w-2 shrink-0 border-[1.5px]" aria-hidden />
                   <span className="truncate">{name(id)}</span>
-                  <span className="text-ink-2 text-[12px]">{Object.keys(d).map(keyTitle).join(', ')}</span>
+                  <span className="text-ink-2 text-[12px]">
+                    {titlesOf(
+                      shot.elements.find((e) => e.id === id),
+                      d,
+                    )}
+                  </span>
                 </span>
                 <span className="flex gap-1.5 pl-4">
                   <Button
@@ -157,8 +162,22 @@ function Importance({ shot }: { shot: Shot }) {
   );
 }
 
-function keyTitle(key: string): string {
-  return (
-    { box: 'place', hidden: 'shown or hidden', fill: 'backdrop', shadow: 'shadow', text: 'words', pose: 'how it sits', pack: 'multipack' }[key] ?? key
-  ); // prettier-ignore
+const KEY_TITLES: Record<string, string> = {
+  box: 'place',
+  hidden: 'shown or hidden',
+  fill: 'backdrop',
+  shadow: 'shadow',
+  text: 'words',
+  pose: 'how it sits',
+  pack: 'multipack',
+};
+
+/** What a slot changes of an element, in words; what a place is measured by goes without saying. */
+function titlesOf(element: ShotElement | undefined, difference: Partial<ShotElement>): string {
+  const measures =
+    element && difference.box ? Object.keys(elementKind(element.kind).placedBy?.(element) ?? {}) : [];
+  return Object.keys(difference)
+    .filter((key) => !measures.includes(key))
+    .map((key) => KEY_TITLES[key] ?? key)
+    .join(', ');
 }

@@ -69,7 +69,7 @@ export function useEditing(
           const own = elementKind(element.kind).moved?.(element, dx, dy);
           return own
             ? patchElement(s, element.id, own as Partial<ShotElement>, target)
-            : placeElement(s, baseLike(s, element, target), box, target, false);
+            : placeElement(s, baseLike(s, element, target), box, target, false, element);
         }, shot),
     [target],
   );
@@ -121,7 +121,7 @@ export function useEditing(
     if (!from || !element) return;
     const turned = element.box.rotation !== box.rotation;
     gesture(
-      () => (s) => placeElement(s, baseLike(s, element, target), box, target, proportional),
+      () => (s) => placeElement(s, baseLike(s, element, target), box, target, proportional, element),
       done ? `${turned ? 'Rotate' : 'Scale'} ${element.name}` : null,
     );
   };
@@ -142,8 +142,9 @@ export function useEditing(
               { ...other.box, x: other.box.x + box.x - x, y: other.box.y + box.y - y },
               target,
               false,
+              other,
             ),
-          placeElement(shot, baseLike(shot, element, target), box, target, proportional),
+          placeElement(shot, baseLike(shot, element, target), box, target, proportional, element),
         ),
       );
   };
