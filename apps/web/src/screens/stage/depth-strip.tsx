@@ -1,20 +1,8 @@
-import {
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  closestCenter,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  horizontalListSortingStrategy,
-  sortableKeyboardCoordinates,
-  useSortable,
-} from '@dnd-kit/sortable';
+import { DndContext, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import { SortableContext, horizontalListSortingStrategy, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Eye, EyeOff, Lock, LockOpen } from 'lucide-react';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { kindUi } from './kinds/index';
 import { useThumbnail } from '../listings/cell-picture';
@@ -49,10 +37,7 @@ export function DepthStrip({
   casts: Map<string, string[]>;
   children: ReactNode;
 }) {
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   return (
     <section
       aria-label="Depth, from back to front"
@@ -62,6 +47,7 @@ export function DepthStrip({
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
+        accessibility={{ screenReaderInstructions: { draggable: SLAT_KEYS } }}
         onDragEnd={({ active, over }) => {
           if (over && active.id !== over.id)
             onMove(
@@ -72,7 +58,7 @@ export function DepthStrip({
       >
         <SortableContext items={elements.map((e) => e.id)} strategy={horizontalListSortingStrategy}>
           <ol className="flex min-w-0 overflow-x-auto px-2 py-2">
-            {elements.map((e) => (
+            {elements.map((e, i) => (
               <Slat
                 key={e.id}
                 element={e}
@@ -80,6 +66,7 @@ export function DepthStrip({
                 selected={e.id === selected}
                 also={also.includes(e.id)}
                 casts={casts.get(e.id) ?? []}
+                onStep={(by) => onMove(e.id, Math.min(elements.length - 1, Math.max(0, i + by)))}
                 onSelect={(more) => (more ? onChoose(e.id) : onSelect(e.id))}
                 onHide={() => onHide(e.id, !e.hidden)}
                 onLock={() => onLock(e.id, !e.locked)}
@@ -95,8 +82,18 @@ export function DepthStrip({
   );
 }
 
+/** What can be done on a slat with the keyboard, for those who hear it. */
+const SLAT_KEYS =
+  'Enter selects it. The left and right arrows go to its neighbours; with Alt they move it toward the back or the front. F2 renames it. Delete removes it.';
+
 /** A colour for each group of linked elements, so that they are seen to belong together. */
 const LINK_COLOURS = ['#8a5bb0', '#b87503', '#2f6fa8', '#a34a66'];
+
+/** The slat beside one, where there is one. */
+function neighbour(slat: HTMLElement, by: number): HTMLElement | undefined {
+  const all = [...(slat.closest('ol')?.querySelectorAll<HTMLElement>('[data-slat]') ?? [])];
+  return all[all.indexOf(slat) + by];
+}
 
 function Slat({
   element,
@@ -104,6 +101,7 @@ function Slat({
   selected,
   also,
   casts,
+  onStep,
   onSelect,
   onHide,
   onLock,
@@ -114,6 +112,8 @@ function Slat({
   selected: boolean;
   also: boolean;
   casts: string[];
+  /** Moves it by so many places to the front. */
+  onStep(by: number): void;
   onSelect(more: boolean): void;
   onHide(): void;
   onLock(): void;
@@ -128,6 +128,14 @@ function Slat({
     element.link && 'linked',
     casts.length && `casts on ${casts.join(' and ')}`,
   ].filter(Boolean);
+  const onKeyDown = (e: KeyboardEvent<HTMLButtonElement>) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+    if (by && e.altKey) onStep(by);
+    else if (by) neighbour(e.currentTarget, by)?.focus();
+    else if (e.key === 'F2') setRenaming(true);
+    else return;
+    e.preventDefault();
+  };
   const small =
     'bg-card border-line rounded-sm border p-0.5 opacity-0 group-hover:opacity-100 focus-visible:opacity-100';
   return (
@@ -142,6 +150,8 @@ function Slat({
         {...listeners}
         onClick={(e) => onSelect(e.shiftKey)}
         onDoubleClick={() => setRenaming(true)}
+        onKeyDown={onKeyDown}
+        data-slat={element.id}
         aria-pressed={selected || also}
         aria-label={[name, ...told].join(', ')}
         title={[name, ...told].join(', ')}

@@ -1,5 +1,13 @@
 import { useEffect } from 'react';
+import { ownerOfKeys } from '../../ui/keys';
 import { useStage } from './store';
+
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** The stage's keys: duplicate, remove, nudge, let go. */
 export function useStageKeys({
@@ -13,31 +21,27 @@ export function useStageKeys({
 }): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const typing = (e.target as HTMLElement).closest(
-        'input, textarea, [role="slider"], [role="dialog"], [role="menu"], [role="listbox"]',
-      );
+      if (e.defaultPrevented) return;
+      const owner = ownerOfKeys(e.target);
+      if (owner === 'field') return;
       const ctrl = e.ctrlKey || e.metaKey;
-      if (ctrl && e.key.toLowerCase() === 'd' && !typing) {
+      if (ctrl && e.key.toLowerCase() === 'd') {
         e.preventDefault();
         duplicate();
-        return;
       }
-      if (typing || ctrl || e.altKey) return;
-      const step = e.shiftKey ? 10 : 1;
-      const arrows: Record<string, [number, number]> = {
-        ArrowLeft: [-step, 0],
-        ArrowRight: [step, 0],
-        ArrowUp: [0, -step],
-        ArrowDown: [0, step],
-      };
-      const inStrip = (e.target as HTMLElement).closest(
-        '[data-radix-collection-item], [aria-roledescription="sortable"]',
-      );
-      if (arrows[e.key] && !inStrip) {
+      if (ctrl || e.altKey) return;
+      const [dx, dy] = ARROWS[e.key] ?? [0, 0];
+      if ((dx || dy) && owner !== 'arrows') {
         e.preventDefault();
-        nudge(...arrows[e.key]);
+        const step = e.shiftKey ? 10 : 1;
+        nudge(dx * step, dy * step);
       }
-      if (e.key === 'Delete' || e.key === 'Backspace') remove();
+      if (e.key === 'Delete' || e.key === 'Backspace') {
+        const slat = (e.target as Element).closest?.<HTMLElement>('[data-slat]')?.dataset.slat;
+        if (slat) useStage.getState().select(slat);
+        // On a button it would remove what one is not looking at.
+        if (slat || owner === 'screen') remove();
+      }
       if (e.key === 'Escape') useStage.getState().select(null);
     };
     window.addEventListener('keydown', onKey);
