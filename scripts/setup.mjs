@@ -261,13 +261,15 @@ function reachable(folder, user) {
 }
 
 /** Makes a database in the cluster when it is not there. */
-export async function ensureDatabase(cluster, name) {
+export async function ensureDatabase(cluster, name, template = 'template1') {
   const { default: pgClient } = await import('pg');
   const client = new pgClient.Client({ connectionString: cluster.url('postgres') });
   await client.connect();
   const found = await client.query('select 1 from pg_database where datname = $1', [name]);
   if (!found.rowCount)
-    await client.query(`create database "${name}"`).catch((e) => e.code === '42P04' || Promise.reject(e));
+    await client
+      .query(`create database "${name}" template "${template}"`)
+      .catch((e) => e.code === '42P04' || Promise.reject(e));
   await client.end();
   return cluster.url(name);
 }

@@ -83,17 +83,17 @@ function titlesOf({ suites = [], specs = [] }, outcomes) {
   ];
 }
 
-async function runBrowser(env, more = []) {
-  const report = join(folder, `browser-${more.length}.json`);
+async function runBrowser(env, report, more = []) {
   await runCommand(process.execPath, ['node_modules/@playwright/test/cli.js', 'test', ...more], {
     env: { ...process.env, ...env, SCENOGRAPH_REPORT: report },
   }).catch(() => undefined);
   return existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
 }
 
-/** The browser tests. One that passes only when it is tried again is named, and run once more: twice so is a failure. */
-async function playwright(env) {
-  const first = await runBrowser(env);
+/** One share of the browser tests. One that passes only when it is tried again is named, and run once more: twice so is a failure. */
+async function playwright(env, share) {
+  const more = ['--shard', share, '--output', join(folder, `browser-${share[0]}`)];
+  const first = await runBrowser(env, join(folder, `browser-${share[0]}.json`), more);
   if (!first) {
     counts.failed++;
     return;
@@ -104,11 +104,23 @@ async function playwright(env) {
   if (!unsteady.length) return;
   say(`Passed only when tried again:\n${unsteady.map((t) => `  ${t}`).join('\n')}\nThese are run once more.`);
   const escaped = unsteady.map((t) => t.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
-  const again = await runBrowser(env, ['--grep', escaped.join('|')]);
+  const again = await runBrowser(env, join(folder, `browser-${share[0]}-again.json`), [
+    '--grep',
+    escaped.join('|'),
+  ]);
   const twice = again ? titlesOf(again, ['flaky', 'unexpected']) : unsteady;
   for (const title of twice) say(`Not steady: ${title}`);
   counts.passed += unsteady.length - twice.length;
   counts.failed += twice.length;
+}
+
+/** A share of the browser tests against a server, a worker and a copy of the demo's database of its own. */
+async function browserShare(share, DATABASE_URL) {
+  const port = await freePort();
+  const server = startProcess('apps/server/dist/main.mjs', { DATABASE_URL, PORT: String(port) });
+  const worker = startProcess('apps/server/dist/worker.mjs', { DATABASE_URL }, { quiet: true });
+  await Promise.all([server.ready, worker.ready]);
+  await playwright({ SCENOGRAPH_URL: `http://127.0.0.1:${port}` }, share);
 }
 
 try {
@@ -147,22 +159,20 @@ try {
     });
     return url;
   };
-  const [template] = await Promise.all([prepared(), alone()]);
-  if (template) {
+  const [ready] = await Promise.all([prepared(), alone()]);
+  if (ready) {
     if (wants('server')) {
       say('Server, workers and command line ...');
       await jest('server', { SCENOGRAPH_TEST_CLUSTER: cluster.url('').slice(0, -1) });
     }
     if (wants('browser')) {
       say('Browser ...');
-      const port = await freePort();
-      const server = startProcess('apps/server/dist/main.mjs', {
-        DATABASE_URL: template,
-        PORT: String(port),
-      });
-      const worker = startProcess('apps/server/dist/worker.mjs', { DATABASE_URL: template }, { quiet: true });
-      await Promise.all([server.ready, worker.ready]);
-      await playwright({ SCENOGRAPH_URL: `http://127.0.0.1:${port}` });
+      // Two files at a time: they mostly wait for pages, and share nothing.
+      const shares = ['1/2', '2/2'];
+      const urls = [];
+      for (const share of shares)
+        urls.push(await ensureDatabase(cluster, `browser_${share[0]}`, 'demo_template'));
+      await Promise.all(shares.map((share, i) => browserShare(share, urls[i])));
     }
   }
 } catch (error) {
