@@ -37,6 +37,11 @@ const common = {
 const web = {
   ...common,
   displayName: 'web',
+  moduleNameMapper: {
+    ...common.moduleNameMapper,
+    // What paints in a worker; `workers/painters.test.ts` itself asks for ./painters.
+    '/workers/painters$': '<rootDir>/apps/web/test/painters.ts',
+  },
   testMatch: ['<rootDir>/apps/web/**/*.test.{ts,tsx}'],
   testEnvironment: '<rootDir>/apps/web/test/environment.mjs',
   setupFilesAfterEnv: ['<rootDir>/apps/web/test/setup.ts'],

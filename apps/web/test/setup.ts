@@ -1,16 +1,29 @@
 import 'fake-indexeddb/auto';
 import '@testing-library/jest-dom/jest-globals';
 import { afterAll, afterEach, beforeAll } from '@jest/globals';
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { server } from './server';
+
+// A machine that does other work beside is slow, not wrong.
+configure({ asyncUtilTimeout: 10_000 });
 
 // What jsdom lacks and Radix asks for.
 class Observer {
-  observe() {}
+  observe(_target?: Element) {}
   unobserve() {}
   disconnect() {}
 }
-Object.assign(window, { ResizeObserver: Observer });
+/** Everything is in view at once. */
+class InView extends Observer {
+  constructor(private readonly tell: IntersectionObserverCallback) {
+    super();
+  }
+  override observe(target?: Element) {
+    const entry = { isIntersecting: true, target } as IntersectionObserverEntry;
+    queueMicrotask(() => this.tell([entry], this as unknown as IntersectionObserver));
+  }
+}
+Object.assign(window, { ResizeObserver: Observer, IntersectionObserver: InView });
 Object.assign(Element.prototype, {
   scrollIntoView() {},
   hasPointerCapture: () => false,

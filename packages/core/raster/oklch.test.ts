@@ -22,6 +22,21 @@ test('a colour goes there and back unchanged', () => {
   fc.assert(fc.property(hex, (colour) => expect(hexOfOklch(oklchOf(colour))).toBe(colour)));
 });
 
+test('a colour next to a grey is not taken for that grey', () => {
+  for (let grey = 0; grey < 255; grey++)
+    for (const [r, g, b] of [
+      [0, 0, 1],
+      [0, 1, 0],
+      [1, 0, 0],
+      [1, 1, 0],
+      [0, 1, 1],
+      [1, 0, 1],
+    ]) {
+      const near = `#${[grey + r, grey + g, grey + b].map((v) => v.toString(16).padStart(2, '0')).join('')}`;
+      expect(hexOfOklch(oklchOf(near))).toBe(near);
+    }
+});
+
 test('a colour that cannot be shown keeps its lightness and hue and loses chroma', () => {
   fc.assert(
     fc.property(

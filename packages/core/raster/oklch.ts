@@ -8,7 +8,7 @@ export interface Oklch {
 }
 
 /** Below this chroma a colour has no hue worth telling. */
-const GREY = 0.002;
+const GREY = 0.0003;
 /** A distance in OKLab that rounding to bytes does not reach. */
 const NOTICEABLE = 0.008;
 

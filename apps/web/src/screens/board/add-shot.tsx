@@ -1,45 +1,31 @@
 import { fillTemplate } from '@scenograph/core/templates/fill';
 import type { ListedTemplate } from '../../api/client';
-import { reducedUrl, refresh, type ListingDetail, call, useRoute } from '../../api/client';
+import { reducedUrl, type ListingDetail, call, useRoute } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
-import { say } from '../../ui/notices';
+import { tried } from '../../ui/tried';
 import { TemplateCard } from '../templates/template-card';
 import { othersOf } from '../templates/templates-screen';
 import { useTemplates } from '../templates/use-templates';
 
+const GROUND = 'border-line hover:border-spruce overflow-hidden rounded-md border text-left';
+
+/** A new shot: on white, in a scene or mockup, or by a template. */
 export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose(): void }) {
   const listingId = detail.listing.id;
   const { data: templates } = useTemplates();
   const first = detail.variants.find((v) => v.data.cutout) ?? null;
-  const use = async (t: ListedTemplate) => {
-    try {
-      await call('POST /api/listings/:id/shots/of-documents', {
-        params: { id: listingId },
-        body: {
-          shots: [
-            {
-              title: t.title,
-              document: fillTemplate(t.document, first!.data, first!.pose, othersOf(detail, first!)),
-            },
-          ],
-        },
-      });
-      refresh('/api/listings');
-      onClose();
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
   const { data: scenes } = useRoute('GET /api/scenes');
-  const add = async (body: { kind: 'white' | 'scene'; sceneId?: string }) => {
-    try {
-      await call('POST /api/listings/:id/shots', { params: { id: listingId }, body });
-      refresh('/api/listings');
-      onClose();
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
+  const params = { id: listingId };
+  const closeAfter = async (ask: Promise<object>) => {
+    if (await tried(ask, '/api/listings')) onClose();
+  };
+  const add = (body: { kind: 'white' | 'scene'; sceneId?: string }) =>
+    void closeAfter(call('POST /api/listings/:id/shots', { params, body }));
+  const use = ({ title, document: template }: ListedTemplate) => {
+    const document = fillTemplate(template, first!.data, first!.pose, othersOf(detail, first!));
+    const body = { shots: [{ title, document }] };
+    void closeAfter(call('POST /api/listings/:id/shots/of-documents', { params, body }));
   };
   return (
     <Dialog
@@ -50,11 +36,7 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
       about="Choose what the product stands on or in, a mockup to print on, or a template to fill."
     >
       <div className="grid grid-cols-4 gap-3">
-        <button
-          type="button"
-          onClick={() => void add({ kind: 'white' })}
-          className="border-line hover:border-spruce overflow-hidden rounded-md border text-left"
-        >
+        <button type="button" onClick={() => add({ kind: 'white' })} className={GROUND}>
           <span className="block aspect-[4/3] bg-white" />
           <span className="border-line block border-t px-2 py-1.5">Pure white</span>
         </button>
@@ -62,8 +44,8 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
           <button
             key={s.id}
             type="button"
-            onClick={() => void add({ kind: 'scene', sceneId: s.id })}
-            className="border-line hover:border-spruce overflow-hidden rounded-md border text-left"
+            onClick={() => add({ kind: 'scene', sceneId: s.id })}
+            className={GROUND}
           >
             <img src={reducedUrl(s.picture, 320)} alt="" className="aspect-[4/3] w-full object-cover" />
             <span className="border-line block truncate border-t px-2 py-1.5">
@@ -81,7 +63,7 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
               <TemplateCard key={t.id} template={t} variant={first} side={180}>
                 <div className="flex items-center gap-2">
                   <span className="min-w-0 grow truncate">{t.title}</span>
-                  <Button onClick={() => void use(t)} aria-label={`Use ${t.title}`}>
+                  <Button onClick={() => use(t)} aria-label={`Use ${t.title}`}>
                     Use
                   </Button>
                 </div>

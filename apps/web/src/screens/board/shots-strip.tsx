@@ -2,10 +2,10 @@ import { Copy, Pencil, Plus, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { resolveBase } from '@scenograph/core/shot/resolve';
-import { refresh, type ListingDetail, type ShotRow, call } from '../../api/client';
+import { type ListingDetail, type ShotRow, call } from '../../api/client';
 import { TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
-import { say } from '../../ui/notices';
+import { tried } from '../../ui/tried';
 import { useThumbnail } from '../listings/cell-picture';
 import { useInView } from '../listings/use-in-view';
 
@@ -34,14 +34,6 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
   const { canvas, size } = useThumbnail(resolved, 112, 70, inView);
   const [describing, setDescribing] = useState(false);
   const params = { id: shot.id };
-  const act = async (ask: () => Promise<unknown>) => {
-    try {
-      await ask();
-      refresh('/api/listings');
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
   return (
     <article className="border-line bg-card flex shrink-0 gap-3 rounded-lg border p-2">
       <span ref={ref} className="flex h-[70px] w-[112px] shrink-0 items-center justify-center bg-[#ececeb]">
@@ -75,7 +67,9 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
             title="Copy this shot"
             aria-label={`Copy ${shot.title}`}
             className="text-ink-2 hover:text-ink p-1"
-            onClick={() => void act(() => call('POST /api/shots/:id/copy', { params, body: {} }))}
+            onClick={() =>
+              void tried(call('POST /api/shots/:id/copy', { params, body: {} }), '/api/listings')
+            }
           >
             <Copy size={14} aria-hidden />
           </button>
@@ -85,37 +79,36 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
             aria-label={`Remove ${shot.title}`}
             disabled={shot.feeds.length > 0}
             className="text-ink-2 hover:text-ink p-1 disabled:opacity-40"
-            onClick={() => void act(() => call('DELETE /api/shots/:id', { params }))}
+            onClick={() => void tried(call('DELETE /api/shots/:id', { params }), '/api/listings')}
           >
             <Trash2 size={14} aria-hidden />
           </button>
         </div>
       </div>
-      {describing && (
-        <Dialog
-          open
-          title={shot.title}
-          about="What its pictures say to those who cannot see them. Values of the product such as {title}, {variant} or {material} are filled in; the text is written into every file and the manifest."
-          onClose={() => setDescribing(false)}
-        >
-          <div className="grid gap-3">
-            <TextField
-              label="Name of the shot"
-              value={shot.title}
-              onCommit={(title) =>
-                title.trim() &&
-                void act(() => call('PATCH /api/shots/:id', { params, body: { title: title.trim() } }))
-              }
-            />
-            <TextField
-              label="Alternative text"
-              multiline
-              value={shot.alt}
-              onCommit={(alt) => void act(() => call('PATCH /api/shots/:id', { params, body: { alt } }))}
-            />
-          </div>
-        </Dialog>
-      )}
+      {describing && <DescribeDialog shot={shot} onClose={() => setDescribing(false)} />}
     </article>
+  );
+}
+
+/** A shot's name and its alternative text. */
+function DescribeDialog({ shot, onClose }: { shot: ShotRow; onClose(): void }) {
+  const change = (body: { title: string } | { alt: string }) =>
+    void tried(call('PATCH /api/shots/:id', { params: { id: shot.id }, body }), '/api/listings');
+  return (
+    <Dialog
+      open
+      title={shot.title}
+      about="What its pictures say to those who cannot see them. Values of the product such as {title}, {variant} or {material} are filled in; the text is written into every file and the manifest."
+      onClose={onClose}
+    >
+      <div className="grid gap-3">
+        <TextField
+          label="Name of the shot"
+          value={shot.title}
+          onCommit={(title) => title.trim() && change({ title: title.trim() })}
+        />
+        <TextField label="Alternative text" multiline value={shot.alt} onCommit={(alt) => change({ alt })} />
+      </div>
+    </Dialog>
   );
 }

@@ -1,0 +1,36 @@
+import { Link } from 'react-router';
+import type { ListingDetail } from '../../api/client';
+import { Button, buttonClass } from '../../ui/controls';
+import { CountsRow, type BoardCounts } from './counts';
+
+/** The listing's name, its counts, and the ways to its other screens. */
+export function BoardHead({
+  listing,
+  counts,
+  onDeliver,
+}: {
+  listing: ListingDetail['listing'];
+  counts: BoardCounts | null;
+  onDeliver(): void;
+}) {
+  return (
+    <div className="border-line bg-card flex h-17 shrink-0 items-center gap-6 border-b px-5">
+      <h1 className="font-display truncate text-[22px] font-bold">{listing.title}</h1>
+      <CountsRow counts={counts} />
+      <div className="ml-auto flex gap-2">
+        <Link to={`/products/${listing.productId}`} className={buttonClass()}>
+          Data
+        </Link>
+        <Link to={`/listings/${listing.id}/checks`} className={buttonClass()}>
+          Checks
+        </Link>
+        <Link to={`/listings/${listing.id}/ideas`} className={buttonClass()}>
+          Ideas wall
+        </Link>
+        <Button tone="main" onClick={onDeliver}>
+          Deliver {counts && <span className="measure">{counts.filled}</span>}
+        </Button>
+      </div>
+    </div>
+  );
+}

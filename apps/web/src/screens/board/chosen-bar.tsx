@@ -1,0 +1,47 @@
+import type { ShotRow } from '../../api/client';
+import { Button, Select } from '../../ui/controls';
+import type { BoardEdits } from './use-board-edits';
+import type { Shown } from './use-shown';
+
+/** What can be done with the cells that are chosen; nothing while none is. */
+export function ChosenBar({
+  shown: { cells, setChoice },
+  shots,
+  edits,
+  onDeliver,
+}: {
+  shown: Shown;
+  shots: readonly ShotRow[];
+  edits: BoardEdits;
+  onDeliver(): void;
+}) {
+  if (!cells.length) return null;
+  return (
+    <div
+      role="toolbar"
+      aria-label="Chosen cells"
+      className="border-line bg-card flex h-12 shrink-0 items-center gap-2.5 border-t px-4.5"
+    >
+      <span className="mr-2">
+        <span className="measure">{cells.length}</span> cell{cells.length === 1 ? '' : 's'} chosen
+      </span>
+      <Select
+        label="Fill from"
+        value=""
+        onChange={(v) => void edits.assign(cells, v === 'none' ? null : v)}
+        options={[
+          ...shots.map((s) => ({ value: s.id, title: s.title })),
+          { value: 'slot', title: 'as their slot is filled' },
+          { value: 'none', title: 'nothing: leave it missing' },
+        ]}
+      />
+      <Button onClick={onDeliver}>Deliver these</Button>
+      <Button tone="quiet" onClick={() => setChoice(new Set())}>
+        Choose none
+      </Button>
+      <span className="text-ink-2 ml-auto text-[12px]">
+        Shift for a range, Ctrl for one more, Enter or a double click opens the stage
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+import { useMemo } from 'react';
+import { call } from '../../api/client';
+import { say } from '../../ui/notices';
+import { tried } from '../../ui/tried';
+
+type Cell = { variantId: string; slotKey: string };
+
+/** The changes of a listing's board that the server carries out; each can be undone there. */
+export function useBoardEdits(listingId: string) {
+  return useMemo(() => {
+    const params = { id: listingId };
+    const tell = <T extends object>(ask: Promise<T>) => tried(ask, '/api/listings');
+    return {
+      /** Fills a slot from a shot, for every variant. */
+      feed: (slot: string, shotId: string | null) =>
+        void tell(call('PUT /api/listings/:id/feeds', { params, body: { slot, shotId } })),
+      /** Fills single cells from a shot. */
+      async assign(cells: Cell[], shotId: string | null) {
+        const done = await tell(call('PUT /api/listings/:id/cells', { params, body: { cells, shotId } }));
+        if (done) say('pass', `${done.assigned} cell${done.assigned === 1 ? '' : 's'} assigned.`);
+      },
+      async fill() {
+        const done = await tell(call('POST /api/listings/:id/fill', { params }));
+        if (!done) return;
+        const { filled, left } = done;
+        say(
+          left ? 'look' : 'pass',
+          filled || left
+            ? `${filled} slot${filled === 1 ? '' : 's'} filled by their rules${left ? `; ${left} that no shot suits` : ''}.`
+            : 'Every slot has a shot already.',
+        );
+      },
+      async turn(way: 'undo' | 'redo') {
+        const done = await tell(call('POST /api/listings/:id/turn', { params, body: { way } }));
+        if (done?.label) say('pass', `${way === 'undo' ? 'Undone' : 'Done again'}: ${done.label}.`);
+      },
+    };
+  }, [listingId]);
+}
+export type BoardEdits = ReturnType<typeof useBoardEdits>;

@@ -1,0 +1,21 @@
+import type { CheckResult } from '@scenograph/core/spec/checks/check';
+import type * as real from '../src/workers/painters';
+
+/** Stands in for the painting worker in component tests: paints nothing, and finds what a test tells it to. */
+export const painting = {
+  checks: [] as CheckResult[],
+  palette: ['#345544', '#e8e2d4'],
+};
+
+type Real = typeof real;
+
+export const paintStage: Real['paintStage'] = () => new Promise(() => undefined);
+export const paintThumbnail: Real['paintThumbnail'] = () => Promise.resolve(null);
+export const checkShot: Real['checkShot'] = () => Promise.resolve(painting.checks);
+export const watchShot: Real['watchShot'] = () => Promise.resolve(painting.checks);
+export const measureStaging: Real['measureStaging'] = () => Promise.resolve(null);
+export const paletteOfPicture: Real['paletteOfPicture'] = () => Promise.resolve(painting.palette);
+export const reachOfItem: Real['reachOfItem'] = () => new Promise(() => undefined);
+export const startDesk: Real['startDesk'] = () => {
+  throw new Error('No cutout worker in this test.');
+};
