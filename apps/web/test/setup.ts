@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import '@testing-library/jest-dom/jest-globals';
 import { afterAll, afterEach, beforeAll } from '@jest/globals';
 import { cleanup, configure } from '@testing-library/react';
+import { mutate } from 'swr';
 import { server } from './server';
 
 // A machine that does other work beside is slow, not wrong.
@@ -32,8 +33,10 @@ Object.assign(Element.prototype, {
 });
 
 beforeAll(() => server.listen({ onUnhandledRequest: 'error' }));
-afterEach(() => {
+afterEach(async () => {
   cleanup();
   server.resetHandlers();
+  // The next test has fetched nothing yet.
+  await mutate(() => true, undefined, { revalidate: false });
 });
 afterAll(() => server.close());

@@ -5,7 +5,7 @@ import { createMemoryRouter, RouterProvider } from 'react-router';
 import { SWRConfig } from 'swr';
 import { Notices } from '../src/ui/notices';
 
-/** Shows a screen at an address, with nothing fetched before and notices under it; gives the person who uses it. */
+/** Shows a screen at an address, with notices under it; gives the person who uses it. */
 export function show(Screen: ComponentType, path: string, at = path) {
   const router = createMemoryRouter(
     [
@@ -15,7 +15,7 @@ export function show(Screen: ComponentType, path: string, at = path) {
     { initialEntries: [at] },
   );
   render(
-    <SWRConfig value={{ provider: () => new Map(), dedupingInterval: 0, errorRetryCount: 0 }}>
+    <SWRConfig value={{ dedupingInterval: 0, errorRetryCount: 0 }}>
       <RouterProvider router={router} />
       <Notices />
     </SWRConfig>,

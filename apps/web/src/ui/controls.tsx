@@ -1,7 +1,8 @@
 import { Slider as RadixSlider, ToggleGroup, Select as RadixSelect, Switch as RadixSwitch } from 'radix-ui';
 import { Check, ChevronDown } from 'lucide-react';
 import { NumberField } from './number-field';
-import { useEffect, useId, useState, type ButtonHTMLAttributes, type ReactNode } from 'react';
+import { useId, type ButtonHTMLAttributes, type ReactNode } from 'react';
+import { useDraft } from './use-draft';
 
 export { NumberField };
 
@@ -215,24 +216,24 @@ export function TextField({
 }: {
   label: string;
   value: string;
-  onCommit(value: string): void;
+  /** Gives null, at once or later, where the value was refused. */
+  onCommit(value: string): unknown;
   multiline?: boolean;
   hideLabel?: boolean;
   mono?: boolean;
   placeholder?: string;
 }) {
   const id = useId();
-  const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
+  const { text, setText, settled, restore, commit } = useDraft(value);
   const common = {
     id,
     value: text,
     placeholder,
     onChange: (e: { target: { value: string } }) => setText(e.target.value),
-    onBlur: () => text !== value && onCommit(text),
+    onBlur: () => !settled() && commit(text, () => onCommit(text)),
     onKeyDown: (e: React.KeyboardEvent) => {
       e.stopPropagation();
-      if (e.key === 'Escape') setText(value);
+      if (e.key === 'Escape') restore();
       if (e.key === 'Enter' && (!multiline || e.ctrlKey || e.metaKey)) (e.target as HTMLElement).blur();
     },
     className: `border-line focus:border-spruce bg-card w-full min-w-0 rounded-md border px-2 outline-none ${mono ? 'measure' : 'text-[13px]'} ${multiline ? 'min-h-16 resize-y py-1.5' : 'h-7'}`,

@@ -1,5 +1,6 @@
 import { useEffect, useId, useState } from 'react';
 import { readTyped } from '@scenograph/core/data/read-number';
+import { useDraft } from './use-draft';
 
 /**
  * A number with its unit: typed as people write numbers, also as a sum ("2 * 40") or in another unit of length; stepped
@@ -20,7 +21,8 @@ export function NumberField({
   label: string;
   value: number | null;
   unit: string;
-  onCommit(value: number): void;
+  /** Gives null, at once or later, where the value was refused. */
+  onCommit(value: number): unknown;
   min?: number;
   max?: number;
   step?: number;
@@ -30,30 +32,22 @@ export function NumberField({
 }) {
   const id = useId();
   const shown = value === null ? '' : String(Number(value.toFixed(digits)));
-  const [text, setText] = useState(shown);
+  const { text, setText, settled, restore, commit } = useDraft(shown);
   const [unread, setUnread] = useState(false);
-  const restore = () => {
-    setText(shown);
-    setUnread(false);
-  };
-  useEffect(() => {
-    setText(shown);
-    setUnread(false);
-  }, [shown]);
-  const commit = (next: number) => {
+  useEffect(() => setUnread(false), [shown]);
+  const put = (next: number) => {
     const held = Math.min(max, Math.max(min, next));
     setUnread(false);
-    onCommit(held);
     // Where nothing changes outside, the field still says what counts.
-    setText(String(Number(held.toFixed(digits))));
+    commit(String(Number(held.toFixed(digits))), () => onCommit(held));
   };
   const read = () => readTyped(text, unit, { pointGroups: digits === 0 });
   /** Takes what was typed; what was not changed stays as exact as it is. */
   const take = (): boolean => {
-    if (text === shown) return true;
+    if (settled()) return true;
     const typed = read();
     if (typed === null) return false;
-    commit(typed);
+    put(typed);
     return true;
   };
   return (
@@ -79,15 +73,19 @@ export function NumberField({
           onChange={(e) => setText(e.target.value)}
           onBlur={() => {
             if (!take()) restore();
+            setUnread(false);
           }}
           onKeyDown={(e) => {
             if (e.key === 'Enter') setUnread(!take());
-            if (e.key === 'Escape') restore();
+            if (e.key === 'Escape') {
+              restore();
+              setUnread(false);
+            }
             if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
               e.preventDefault();
               const by = (e.key === 'ArrowUp' ? 1 : -1) * step * (e.shiftKey ? 10 : 1);
               const from = text === shown ? (value ?? 0) : (read() ?? value ?? 0);
-              commit(from + by);
+              put(from + by);
             }
             e.stopPropagation();
           }}

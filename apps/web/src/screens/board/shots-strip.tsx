@@ -93,7 +93,7 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
 /** A shot's name and its alternative text. */
 function DescribeDialog({ shot, onClose }: { shot: ShotRow; onClose(): void }) {
   const change = (body: { title: string } | { alt: string }) =>
-    void tried(call('PATCH /api/shots/:id', { params: { id: shot.id }, body }), '/api/listings');
+    tried(call('PATCH /api/shots/:id', { params: { id: shot.id }, body }), '/api/listings');
   return (
     <Dialog
       open

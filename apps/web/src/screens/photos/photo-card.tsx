@@ -1,0 +1,110 @@
+import { Link } from 'react-router';
+import { call, reducedUrl, upload, type Photo } from '../../api/client';
+import { Button, buttonClass } from '../../ui/controls';
+import { say } from '../../ui/notices';
+import { bytesText, StatusMark } from '../../ui/status';
+import { tried } from '../../ui/tried';
+import { cutoutText } from './cutout-text';
+
+/** A photo with its cutout, how that stands, and what can be done with it. */
+export function PhotoCard({
+  photo,
+  chosen,
+  onChoose,
+  onStart,
+}: {
+  photo: Photo;
+  chosen: boolean;
+  onChoose(on: boolean): void;
+  onStart(): void;
+}) {
+  const params = { id: photo.id };
+  const replace = async (file: File) => {
+    const sent = upload('POST /api/photos/:id/replace', { params, query: { name: file.name }, file });
+    if (await tried(sent, '/api/photos', '/api/products', '/api/listings'))
+      say('pass', `${photo.name} is replaced; its product keeps it, and its steps run again.`);
+  };
+  const remove = () => void tried(call('DELETE /api/photos/:id', { params }), '/api/photos', '/api/products');
+  return (
+    <li
+      className={`bg-card overflow-hidden rounded-lg border ${chosen ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
+    >
+      <Link
+        to={`/photos/${photo.id}/cutout`}
+        aria-label={`Open ${photo.name}`}
+        className="relative block aspect-[4/3] focus-visible:outline-offset-[-2px]"
+      >
+        <div className={`absolute inset-0 ${photo.cutout ? 'clear-ground' : 'bg-[#e9e9e8]'}`}>
+          <img
+            src={reducedUrl(photo.cutout?.picture ?? photo.working, 320)}
+            alt=""
+            loading="lazy"
+            className="h-full w-full object-contain p-3"
+          />
+        </div>
+      </Link>
+      <div className="border-line border-t px-3 py-2">
+        <div className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            aria-label={`Choose ${photo.name}`}
+            checked={chosen}
+            disabled={!photo.cutout}
+            onChange={(e) => onChoose(e.target.checked)}
+            className="accent-spruce"
+          />
+          <span className="truncate font-medium" title={photo.name}>
+            {photo.name}
+          </span>
+        </div>
+        <Facts photo={photo} />
+        <div className="mt-2 flex justify-between">
+          {photo.cutout ? (
+            <Button onClick={onStart}>Start listing</Button>
+          ) : (
+            <Link to={`/photos/${photo.id}/cutout`} className={buttonClass()}>
+              Open
+            </Link>
+          )}
+          <label className="text-ink-2 hover:text-ink focus-within:outline-spruce cursor-pointer rounded-sm px-1 py-1 focus-within:outline-2">
+            Replace
+            <input
+              type="file"
+              className="sr-only"
+              aria-label={`Replace ${photo.name} by another photo`}
+              onChange={(e) => {
+                const [file] = e.target.files ?? [];
+                if (file) void replace(file);
+                e.target.value = '';
+              }}
+            />
+          </label>
+          <Button tone="quiet" onClick={remove} aria-label={`Remove ${photo.name}`}>
+            Remove
+          </Button>
+        </div>
+      </div>
+    </li>
+  );
+}
+
+/** Size, state of the cutout, and what the reader noted. */
+function Facts({ photo }: { photo: Photo }) {
+  return (
+    <>
+      <p className="measure text-ink-2 mt-0.5">
+        {photo.width} x {photo.height} px, {bytesText(photo.bytes)}
+      </p>
+      <p className="text-ink-2 mt-0.5 flex items-center gap-1.5 text-[12px]">
+        <StatusMark
+          size={9}
+          mark={photo.cutoutState === 'done' ? 'pass' : photo.cutoutState === 'failed' ? 'stop' : 'working'}
+        />
+        <span className="truncate" title={cutoutText(photo)}>
+          {cutoutText(photo)}
+        </span>
+      </p>
+      {photo.notes.length > 0 && <p className="text-ink-2 truncate text-[12px]">{photo.notes.join(', ')}</p>}
+    </>
+  );
+}

@@ -1,0 +1,63 @@
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { Button, TextField } from '../../ui/controls';
+
+/** Further values by name; texts use them as {name}. */
+export function Fields({
+  sku,
+  fields,
+  onChange,
+}: {
+  sku: string;
+  fields: Record<string, string>;
+  onChange(fields: Record<string, string>): unknown;
+}) {
+  const [adding, setAdding] = useState(false);
+  return (
+    <div className="flex min-w-0 flex-wrap items-center gap-1.5">
+      {Object.entries(fields).map(([name, value]) => (
+        <div key={name} className="border-line flex items-center rounded-md border pl-2">
+          <span className="measure text-ink-2">{name}</span>
+          <div className="w-24 [&_input]:border-0">
+            <TextField
+              hideLabel
+              label={`${name} of ${sku}`}
+              value={value}
+              onCommit={(next) => onChange({ ...fields, [name]: next })}
+            />
+          </div>
+          <button
+            type="button"
+            aria-label={`Remove ${name} of ${sku}`}
+            className="text-ink-2 hover:text-ink px-1.5"
+            onClick={() => {
+              const { [name]: _, ...rest } = fields;
+              onChange(rest);
+            }}
+          >
+            <X size={12} aria-hidden />
+          </button>
+        </div>
+      ))}
+      {adding ? (
+        <div className="w-32">
+          <TextField
+            hideLabel
+            mono
+            label={`Name of the new value of ${sku}`}
+            placeholder="name, then Enter"
+            value=""
+            onCommit={(name) => {
+              setAdding(false);
+              if (name.trim()) onChange({ ...fields, [name.trim()]: fields[name.trim()] ?? '' });
+            }}
+          />
+        </div>
+      ) : (
+        <Button tone="quiet" aria-label={`Add a value to ${sku}`} onClick={() => setAdding(true)}>
+          + value
+        </Button>
+      )}
+    </div>
+  );
+}

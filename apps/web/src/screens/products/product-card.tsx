@@ -1,0 +1,57 @@
+import { Link } from 'react-router';
+import type { Product } from '../../api/client';
+import { buttonClass, NumberField, Segmented, TextField } from '../../ui/controls';
+import { changeProduct } from './changes';
+import { VariantLine } from './variant-line';
+
+const SIZES = { widthMm: 'Width', heightMm: 'Height', depthMm: 'Depth' } as const;
+
+/** A product's name, true size and pose, and its variants. */
+export function ProductCard({ product }: { product: Product }) {
+  const change = (body: Parameters<typeof changeProduct>[1]) => changeProduct(product.id, body);
+  return (
+    <section aria-label={product.title} className="border-line bg-card mt-3 rounded-lg border">
+      <div className="border-line flex flex-wrap items-end gap-3 border-b px-4 py-2.5">
+        <div className="w-72">
+          <TextField label="Product" value={product.title} onCommit={(title) => change({ title })} />
+        </div>
+        {(Object.keys(SIZES) as (keyof typeof SIZES)[]).map((key) => (
+          <div key={key} className="w-28">
+            <p className="text-ink-2 mb-1 text-[12px]">{SIZES[key]}</p>
+            <NumberField
+              hideLabel
+              label={`${product.title}, ${key.slice(0, -2)}`}
+              unit="mm"
+              value={product[key]}
+              min={1}
+              max={20000}
+              digits={1}
+              onCommit={(v) => change({ [key]: v })}
+            />
+          </div>
+        ))}
+        <div className="w-44">
+          <p className="text-ink-2 mb-1 text-[12px]">Photographed</p>
+          <Segmented
+            label={`${product.title}, photographed`}
+            value={product.pose === 'flat' ? 'flat' : 'stand'}
+            onChange={(pose) => change({ pose })}
+            options={[
+              { value: 'stand', title: 'Standing' },
+              { value: 'flat', title: 'Laid flat' },
+            ]}
+          />
+        </div>
+        <Link to={`/products/${product.id}`} className={buttonClass('plain', 'ml-auto')}>
+          Data of <span className="measure">{product.count}</span> variant
+          {product.count === 1 ? '' : 's'}
+        </Link>
+      </div>
+      <ul>
+        {product.variants.map((v) => (
+          <VariantLine key={v.id} variant={v} product={product.title} />
+        ))}
+      </ul>
+    </section>
+  );
+}
