@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { field, findListing, openStage, painted, saved, settled } from './helpers';
 
 test('nudging, typing numbers, undo and redo, all of it after a reload too', async ({ page, request }) => {
@@ -74,19 +74,36 @@ test('a change made in a slot stays in that slot; a failed check is mended with 
   await saved(page);
 });
 
-test('two people on one shot: nothing is overwritten unseen', async ({ page, context, request }) => {
+test('two tabs show the same; what two people change at once is asked about, and nothing is overwritten', async ({
+  page,
+  context,
+  browser,
+  baseURL,
+  request,
+}) => {
   const { shots } = await findListing(request, 'Twine and tags');
-  const other = await context.newPage();
-  await openStage(page, shots[0].id);
-  await openStage(other, shots[0].id);
-  await other.keyboard.press('Shift+ArrowDown');
-  await expect(other.getByTestId('saving')).toHaveText(/^saved \d/);
+  const tab = await context.newPage();
+  const elsewhere = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
+  const other = await elsewhere.newPage();
+  for (const p of [page, tab, other]) await openStage(p, shots[0].id);
+  const undo = (p: Page) => p.getByRole('button', { name: /^Undo: Move/ });
+  await tab.keyboard.press('Shift+ArrowDown');
+  await saved(tab);
+  await expect(undo(page)).toBeVisible();
+  await expect(undo(other)).toBeVisible();
+
+  await context.setOffline(true);
   await page.keyboard.press('Shift+ArrowUp');
+  await expect(page.getByTestId('saving')).toContainText('not saved');
+  await other.keyboard.press('Shift+ArrowRight');
+  await saved(other);
+  await context.setOffline(false);
   const dialog = page.getByRole('dialog', { name: 'This shot was changed elsewhere' });
   await expect(dialog).toContainText('Garden twine');
   await dialog.getByRole('button', { name: 'Keep mine as a copy' }).click();
   await expect(dialog).toBeHidden();
   await expect.poll(async () => (await findListing(request, 'Twine and tags')).shots.length).toBe(2);
+  await elsewhere.close();
 });
 
 test('depth is changed by keyboard, and everything is found in the command menu', async ({

@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { saved } from './helpers';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 import sharp from 'sharp';
 
@@ -78,7 +79,7 @@ test('strokes change the cut, are steps that can be switched off, and survive a 
   // A chosen step's stroke is shown over the picture: let go of it before looking.
   await steps.getByRole('button', { name: 'Drop stroke' }).click();
   await expect.poll(() => matteAt(page, 0.25, 0.74)).toBeLessThan(20);
-  await expect(page.getByTestId('saving')).toHaveText('saved');
+  await saved(page);
 
   await page.reload();
   await expect(page.getByTestId('desk-timing')).toHaveText(/\d+ ms/, { timeout: 240_000 });
@@ -197,7 +198,7 @@ test('adjusting, edge profile and glass act at once; the same adjustments go to 
   await page.getByRole('button', { name: 'Adjust photo' }).click();
   await page.getByRole('textbox', { name: 'Exposure' }).fill('1.2');
   await page.getByRole('textbox', { name: 'Exposure' }).press('Enter');
-  await expect(page.getByTestId('saving')).toHaveText('saved');
+  await saved(page);
   const deskOf = async (id: string) =>
     (await (await request.get(`/api/photos/${id}/desk`)).json()) as {
       recipe: {
@@ -250,7 +251,7 @@ test('a box and a pen path are steps of the hand; what is corrected is used when
   await expect(panel.getByRole('button', { name: 'Pen path' })).toBeVisible();
   await page.keyboard.press('3');
   await expect.poll(() => matteAt(page, 0.1, 0.05)).toBeGreaterThan(235);
-  await expect(page.getByTestId('saving')).toHaveText('saved');
+  await saved(page);
   await expect(page.getByText('not in use yet')).toBeVisible();
   await page.getByRole('link', { name: 'Photos' }).click();
   await expect

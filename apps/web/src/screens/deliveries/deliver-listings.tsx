@@ -4,7 +4,7 @@ import { refresh, type DeliveryEstimate, call } from '../../api/client';
 import { Button, Segmented } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { bytesText } from '../../ui/status';
-import { secondsText } from './deliver-dialog';
+import { secondsText } from './seconds-text';
 import { WHICH, type Which } from './which';
 
 /** Several listings in one delivery. */

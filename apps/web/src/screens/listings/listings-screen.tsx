@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { useDebounce } from 'use-debounce';
-import { reducedUrl, useRoute } from '../../api/client';
+import { useRoute } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { DeliverListings } from '../deliveries/deliver-listings';
 import { Empty, Trouble, Waiting } from '../../ui/states';
-import { StatusMark } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
+import { ListingsTable } from './listings-table';
 
 /** Listings that are shown at once. */
 const PAGE = 300;
@@ -16,8 +16,9 @@ export function ListingsScreen() {
   const [limit, setLimit] = useState(PAGE);
   const [words] = useDebounce(search, 200);
   const { data, error } = useRoute('GET /api/listings', { query: { limit, search: words } });
-  const navigate = useNavigate();
-  const [chosen, setChosen] = useState<string[]>([]);
+  const [ids, setChosen] = useState<string[]>([]);
+  // What is not shown is not chosen.
+  const chosen = ids.filter((id) => data?.some((l) => l.id === id));
   const [delivering, setDelivering] = useState(false);
   return (
     <>
@@ -54,98 +55,7 @@ export function ListingsScreen() {
             <Empty title="No listings yet">Drop a product photo anywhere to begin one.</Empty>
           </div>
         )}
-        {!!data?.length && (
-          <table className="border-line bg-card mt-4 w-full border">
-            <thead>
-              <tr className="border-line text-ink-2 border-b text-left text-[12px]">
-                <th className="w-8 py-2 pl-4">
-                  <input
-                    type="checkbox"
-                    className="accent-spruce"
-                    aria-label="Choose all listings"
-                    checked={chosen.length === data.length}
-                    onChange={(e) => setChosen(e.target.checked ? data.map((l) => l.id) : [])}
-                  />
-                </th>
-                <th className="px-4 py-2 font-medium">Listing</th>
-                <th className="px-4 py-2 font-medium">Variants</th>
-                <th className="px-4 py-2 font-medium">Shots</th>
-                <th className="px-4 py-2 font-medium">Slots filled</th>
-                <th className="px-4 py-2 font-medium">State</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.map((l) => (
-                <tr
-                  key={l.id}
-                  className="border-line hover:bg-spruce-tint/50 cursor-pointer border-b last:border-b-0"
-                  onClick={() => void navigate(`/listings/${l.id}`)}
-                >
-                  <td className="py-2.5 pl-4" onClick={(e) => e.stopPropagation()}>
-                    <input
-                      type="checkbox"
-                      className="accent-spruce"
-                      aria-label={`Choose ${l.title}`}
-                      checked={chosen.includes(l.id)}
-                      onChange={(e) =>
-                        setChosen((c) => (e.target.checked ? [...c, l.id] : c.filter((x) => x !== l.id)))
-                      }
-                    />
-                  </td>
-                  <td className="px-4 py-2.5">
-                    <Link
-                      to={`/listings/${l.id}`}
-                      className="font-display text-[15px] font-bold hover:underline"
-                    >
-                      {l.title}
-                    </Link>
-                    <p className="text-ink-2 text-[12px]">{l.product}</p>
-                  </td>
-                  <td className="px-4 py-2.5">
-                    <div className="flex items-center gap-1.5">
-                      {l.cutouts.map((picture, i) => (
-                        <span
-                          key={i}
-                          className="border-line flex h-11 w-11 items-center justify-center rounded-md border bg-white p-1"
-                        >
-                          <img
-                            src={reducedUrl(picture, 160)}
-                            alt=""
-                            loading="lazy"
-                            className="max-h-full max-w-full"
-                          />
-                        </span>
-                      ))}
-                      {l.variants > l.cutouts.length && (
-                        <span className="measure text-ink-2">+{l.variants - l.cutouts.length}</span>
-                      )}
-                    </div>
-                  </td>
-                  <td className="measure px-4 py-2.5">{l.shots}</td>
-                  <td className="px-4 py-2.5">
-                    <span className="measure">
-                      {l.slots - l.missing} of {l.slots}
-                    </span>
-                    <div className="bg-line mt-1 h-1.5 w-36 overflow-hidden rounded-full">
-                      <div
-                        className="bg-spruce h-full"
-                        style={{ width: `${l.slots ? ((l.slots - l.missing) / l.slots) * 100 : 0}%` }}
-                      />
-                    </div>
-                  </td>
-                  <td className="px-4 py-2.5">
-                    <span className="flex items-center gap-1.5">
-                      <StatusMark mark={l.missing ? 'missing' : 'pass'} />
-                      {l.missing
-                        ? `${l.missing} slot${l.missing > 1 ? 's' : ''} missing`
-                        : 'every slot filled'}
-                    </span>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
+        {!!data?.length && <ListingsTable listings={data} chosen={chosen} onChoose={setChosen} />}
         {data && data.length === limit && (
           <Button className="mt-4" onClick={() => setLimit(limit + PAGE)}>
             Show more

@@ -10,7 +10,7 @@ import { Button, TextField } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
-import { secondsText } from '../deliveries/deliver-dialog';
+import { secondsText } from '../deliveries/seconds-text';
 import { useTemplates } from '../templates/use-templates';
 import { RecipeProducts } from './recipe-products';
 import { RecipeSteps } from './recipe-steps';

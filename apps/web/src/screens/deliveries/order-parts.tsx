@@ -1,0 +1,182 @@
+import { slotKey, type Slot, type SpecSheet } from '@scenograph/core/spec/slot';
+import type { DeliveryEstimate, Variant } from '../../api/client';
+import { bytesText } from '../../ui/status';
+import { secondsText } from './seconds-text';
+import type { Order } from './use-order';
+
+/** So many variants are listed one by one; beyond, all or those chosen on the board are taken. */
+const LISTED = 40;
+
+const toggled = (list: string[], value: string, on: boolean) =>
+  on ? [...list, value] : list.filter((x) => x !== value);
+
+/** What the files will be called, and how many would have one name. */
+export function FileNames({ estimate }: { estimate: DeliveryEstimate | null }) {
+  if (!estimate) return null;
+  const { names, clashes } = estimate;
+  return (
+    <>
+      {names.length > 0 && (
+        <details className="mt-2">
+          <summary className="text-ink-2">
+            Names, such as <span className="measure text-ink">{names[0]}</span>
+          </summary>
+          <ul className="measure mt-1 grid gap-0.5">
+            {names.map((n) => (
+              <li key={n}>{n}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {clashes > 0 && (
+        <p className="text-amber-ink mt-1">
+          {clashes} file{clashes === 1 ? '' : 's'} would have the name of another and{' '}
+          {clashes === 1 ? 'gets' : 'get'} a number. Put {'{sku}'}, {'{slot}'} or {'{n}'} in the slot's
+          pattern.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What the order will cost; what is not known is not guessed. */
+export function Costs({ estimate, nothing }: { estimate: DeliveryEstimate | null; nothing: boolean }) {
+  return (
+    <dl className="measure grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" aria-live="polite">
+      {estimate ? (
+        <>
+          <dt className="text-ink-2">to be painted</dt>
+          <dd>
+            {estimate.toPaint} of {estimate.pictures}
+          </dd>
+          <dt className="text-ink-2">about</dt>
+          <dd>{estimate.seconds === null ? 'no time known yet' : secondsText(estimate.seconds)}</dd>
+          <dt className="text-ink-2">in all</dt>
+          <dd>{estimate.bytes === null ? 'no size known yet' : bytesText(estimate.bytes)}</dd>
+          {estimate.missing > 0 && (
+            <>
+              <dt className="text-ink-2">missing, left out</dt>
+              <dd>{estimate.missing}</dd>
+            </>
+          )}
+        </>
+      ) : (
+        <dt className="text-ink-2">{nothing ? 'nothing chosen' : 'measuring'}</dt>
+      )}
+    </dl>
+  );
+}
+
+/** The slots of one marketplace; what nothing fills cannot be taken. */
+export function SheetSlots({
+  sheet,
+  order: { filled, slots, setSlots },
+}: {
+  sheet: SpecSheet;
+  order: Order;
+}) {
+  const keys = sheet.slots.map((slot) => slotKey(sheet, slot)).filter(filled);
+  return (
+    <fieldset>
+      <legend className="mb-1">
+        <label className="flex items-center gap-2 font-semibold">
+          <input
+            type="checkbox"
+            className="accent-spruce"
+            checked={keys.length > 0 && keys.every((k) => slots.includes(k))}
+            disabled={!keys.length}
+            onChange={(e) =>
+              setSlots((s) => [...s.filter((k) => !keys.includes(k)), ...(e.target.checked ? keys : [])])
+            }
+          />
+          {sheet.marketplace}
+        </label>
+      </legend>
+      <ul className="grid grid-cols-2 gap-x-4 pl-5.5">
+        {sheet.slots.map((slot) => {
+          const key = slotKey(sheet, slot);
+          return (
+            <SlotLine
+              key={key}
+              slot={slot}
+              filled={filled(key)}
+              chosen={slots.includes(key)}
+              onChoose={(on) => setSlots((s) => toggled(s, key, on))}
+            />
+          );
+        })}
+      </ul>
+    </fieldset>
+  );
+}
+
+function SlotLine({
+  slot,
+  filled,
+  chosen,
+  onChoose,
+}: {
+  slot: Slot;
+  filled: boolean;
+  chosen: boolean;
+  onChoose(on: boolean): void;
+}) {
+  return (
+    <li>
+      <label className={`flex h-7 items-center gap-2 ${filled ? '' : 'text-ink-2'}`}>
+        <input
+          type="checkbox"
+          className="accent-spruce"
+          checked={chosen}
+          disabled={!filled}
+          onChange={(e) => onChoose(e.target.checked)}
+        />
+        <span className="truncate">{slot.title}</span>
+        <span className="measure text-ink-2 ml-auto whitespace-nowrap">
+          {filled ? `${slot.width} x ${slot.height}, ${bytesText(slot.maxBytes)}` : 'missing'}
+        </span>
+      </label>
+    </li>
+  );
+}
+
+/** The variants that are taken, one by one while they are few. */
+export function VariantChoice({
+  variants,
+  order: { variantIds, setVariantIds },
+}: {
+  variants: Variant[];
+  order: Order;
+}) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="accent-spruce"
+            checked={variantIds.length === variants.length}
+            onChange={(e) => setVariantIds(e.target.checked ? variants.map((v) => v.id) : [])}
+          />
+          Variants <span className="measure">{variantIds.length}</span>
+        </label>
+      </legend>
+      {variants.length <= LISTED ? (
+        variants.map((v) => (
+          <label key={v.id} className="flex h-7 items-center gap-2 pl-5.5">
+            <input
+              type="checkbox"
+              className="accent-spruce"
+              checked={variantIds.includes(v.id)}
+              onChange={(e) => setVariantIds((c) => toggled(c, v.id, e.target.checked))}
+            />
+            <span className="truncate">{v.data.variant || v.data.title}</span>
+            {!v.data.cutout && <span className="text-ink-2 whitespace-nowrap">no cutout</span>}
+          </label>
+        ))
+      ) : (
+        <p className="text-ink-2">To take some only, choose their cells on the board.</p>
+      )}
+    </fieldset>
+  );
+}
