@@ -1,24 +1,49 @@
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
-import { LOOKS_RIGHT, verdictOf } from '@scenograph/core/cutout/confidence';
-import { reducedUrl, refresh, type Photo, useRoute, call } from '../../api/client';
+import { LOOKS_RIGHT } from '@scenograph/core/cutout/confidence';
+import { call, useRoute, type Photo } from '../../api/client';
 import { useActions, type Action } from '../../ui/actions';
-import { Button, Segmented, buttonClass } from '../../ui/controls';
+import { Button, Segmented } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Empty, Trouble, Waiting } from '../../ui/states';
-import { ProgressBar, StatusMark } from '../../ui/status';
+import { ProgressBar } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
+import { tried } from '../../ui/tried';
+import { ReviewCard } from './review-card';
+import { sureness } from './review-state';
 
 type Which = 'open' | 'accepted' | 'all';
+const WHICH: Record<Which, string> = { open: 'To look at', accepted: 'Accepted', all: 'All' };
+const GROUNDS = { white: '#ffffff', black: '#000000', grey: '#bdbdbd' } as const;
+type Ground = keyof typeof GROUNDS;
+
+/** Accepts cutouts as they are, or takes that back. */
+async function accept(photos: readonly Photo[], accepted: boolean): Promise<void> {
+  const body = { ids: photos.map((p) => p.id), accepted };
+  const done = await tried(call('POST /api/photos/accepted', { body }), '/api/photos');
+  if (!done) return;
+  const [{ name }] = photos;
+  if (photos.length > 1) say('pass', `${done.changed} accepted.`);
+  else say('pass', accepted ? `${name} is accepted.` : `${name} is to be looked at again.`);
+}
+
+async function cutAllAgain(photos: readonly Photo[]): Promise<void> {
+  const body = { ids: photos.map((p) => p.id) };
+  const done = await tried(call('POST /api/photos/cutouts', { body }), '/api/photos');
+  if (done) say('pass', `${done.queued} photos are queued.`);
+}
+
+async function cancelRest(): Promise<void> {
+  const done = await tried(call('POST /api/photos/cutouts/cancel'), '/api/photos');
+  if (done) say('pass', `${done.cancelled} cutouts are not made; what there was stays.`);
+}
 
 /** A whole shoot's cutouts on white, the least sure first: accept, or open the desk. */
 export function ReviewScreen() {
   const { data, error } = useRoute('GET /api/photos');
   const [which, setWhich] = useState<Which>('open');
-  const [ground, setGround] = useState<'white' | 'black' | 'grey'>('white');
-  const busy = data?.filter((p) => p.cutoutState === 'waiting' || p.cutoutState === 'working') ?? [];
-  const done = (data?.length ?? 0) - busy.length;
+  const [ground, setGround] = useState<Ground>('white');
   const open = data?.filter((p) => !p.accepted) ?? [];
+  const sure = open.filter((p) => sureness(p) >= LOOKS_RIGHT);
   const list = useMemo(
     () =>
       (data ?? [])
@@ -26,33 +51,13 @@ export function ReviewScreen() {
         .sort((a, b) => sureness(a) - sureness(b) || a.name.localeCompare(b.name)),
     [data, which],
   );
-  const act = async (ask: () => Promise<string>) => {
-    try {
-      const done = await ask();
-      refresh('/api/photos');
-      say('pass', done);
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
-  const acceptSure = () =>
-    act(async () => {
-      const ids = open.filter((p) => sureness(p) >= LOOKS_RIGHT).map((p) => p.id);
-      const { changed } = await call('POST /api/photos/accepted', { body: { ids, accepted: true } });
-      return `${changed} accepted.`;
-    });
-  const sure = open.filter((p) => sureness(p) >= LOOKS_RIGHT).length;
   const actions = useMemo<Action[]>(
     () => [
       {
         id: 'all-again',
         title: 'Cut out every photo again',
         group: 'Review wall',
-        run: () =>
-          void act(async () => {
-            const ids = (data ?? []).map((p) => p.id);
-            return `${(await call('POST /api/photos/cutouts', { body: { ids } })).queued} photos are queued.`;
-          }),
+        run: () => void cutAllAgain(data ?? []),
       },
     ],
     [data],
@@ -69,76 +74,29 @@ export function ReviewScreen() {
               ? `${open.length} of ${data.length} to look at, the least sure first.`
               : 'Every cutout, the least sure first.'}
           </p>
-          <Segmented<'white' | 'black' | 'grey'>
-            label="Seen on"
-            value={ground}
-            onChange={setGround}
-            options={[
-              { value: 'white', title: 'White' },
-              { value: 'black', title: 'Black' },
-              { value: 'grey', title: 'Grey' },
-            ]}
-          />
-          <Segmented<Which>
-            label="Which"
-            value={which}
-            onChange={setWhich}
-            options={[
-              { value: 'open', title: 'To look at' },
-              { value: 'accepted', title: 'Accepted' },
-              { value: 'all', title: 'All' },
-            ]}
-          />
-          <Button tone="main" disabled={!sure} onClick={() => void acceptSure()}>
-            Accept {sure} that look right
+          <Choice label="Seen on" titles={TITLES} value={ground} onChange={setGround} />
+          <Choice label="Which" titles={WHICH} value={which} onChange={setWhich} />
+          <Button tone="main" disabled={!sure.length} onClick={() => void accept(sure, true)}>
+            Accept {sure.length} that look right
           </Button>
         </div>
-        {busy.length > 0 && data && (
-          <div
-            role="status"
-            className="border-line bg-card mt-4 flex h-11 items-center gap-4 rounded-lg border px-4"
-          >
-            <span>
-              Cutting out <span className="measure">{done}</span> of{' '}
-              <span className="measure">{data.length}</span>
-            </span>
-            <div className="w-80">
-              <ProgressBar share={done / data.length} label="Cutouts made" />
-            </div>
-            <Button
-              className="ml-auto"
-              onClick={() =>
-                void act(async () => {
-                  const { cancelled } = await call('POST /api/photos/cutouts/cancel');
-                  return `${cancelled} cutouts are not made; what there was stays.`;
-                })
-              }
-            >
-              Cancel the rest
-            </Button>
-          </div>
-        )}
+        {data && <CuttingOut photos={data} />}
         {error && <Trouble error={error} />}
         {!data && !error && <Waiting what="the cutouts" />}
         {data && !list.length && (
           <div className="mt-6">
-            <Empty title={which === 'open' ? 'All cutouts are accepted' : 'Nothing here'}>
+            <Empty title={which === 'open' && data.length ? 'All cutouts are accepted' : 'Nothing here'}>
               Import photos, or look at all.
             </Empty>
           </div>
         )}
         <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-3.5">
           {list.map((photo) => (
-            <Card
+            <ReviewCard
               key={photo.id}
               photo={photo}
-              ground={{ white: '#ffffff', black: '#000000', grey: '#bdbdbd' }[ground]}
-              onAccept={(accepted) =>
-                void act(async () => {
-                  await call('POST /api/photos/accepted', { body: { ids: [photo.id], accepted } });
-                  return accepted ? `${photo.name} is accepted.` : `${photo.name} is to be looked at again.`;
-                })
-              }
+              ground={GROUNDS[ground]}
+              onAccept={(accepted) => void accept([photo], accepted)}
             />
           ))}
         </ul>
@@ -147,115 +105,43 @@ export function ReviewScreen() {
   );
 }
 
-/** What could not be cut out comes before everything. */
-function sureness(photo: Photo): number {
-  if (photo.cutoutState === 'failed') return -1;
-  return photo.cutout?.confidence ?? 0;
-}
+const TITLES: Record<Ground, string> = { white: 'White', black: 'Black', grey: 'Grey' };
 
-function Card({
-  photo,
-  ground,
-  onAccept,
+function Choice<T extends string>({
+  label,
+  titles,
+  value,
+  onChange,
 }: {
-  photo: Photo;
-  ground: string;
-  onAccept(accepted: boolean): void;
+  label: string;
+  titles: Record<T, string>;
+  value: T;
+  onChange(value: T): void;
 }) {
-  const state = photo.cutoutState;
-  const verdict = verdictOf(sureness(photo));
-  return (
-    <li className="border-line bg-card overflow-hidden rounded-lg border">
-      <Link
-        to={`/photos/${photo.id}/cutout`}
-        aria-label={`Open ${photo.name} on the cutout desk`}
-        className="relative block aspect-[4/3] p-3 focus-visible:outline-offset-[-2px]"
-        style={{ background: ground }}
-      >
-        <img
-          src={reducedUrl(photo.cutout?.picture ?? photo.working, 320)}
-          alt=""
-          loading="lazy"
-          className="h-full w-full object-contain"
-        />
-        {photo.cutout && !photo.accepted && <Doubts cutout={photo.cutout} />}
-      </Link>
-      <div className="border-line grid gap-1.5 border-t px-3 py-2">
-        <p className="flex items-center justify-between gap-2">
-          <span className="truncate font-medium" title={photo.name}>
-            {photo.name}
-          </span>
-          {photo.inUse === false && <span className="text-amber-ink text-[12px]">not in use yet</span>}
-        </p>
-        <p className="text-ink-2 flex items-center gap-1.5 text-[12px]">
-          <StatusMark
-            size={9}
-            mark={
-              state === 'failed'
-                ? 'stop'
-                : state === 'waiting' || state === 'working'
-                  ? 'working'
-                  : state === 'cancelled'
-                    ? 'missing'
-                    : photo.accepted || verdict === 'looks right'
-                      ? 'pass'
-                      : verdict === 'look at it'
-                        ? 'look'
-                        : 'stop'
-            }
-          />
-          <span className="truncate" title={photo.cutoutError ?? ''}>
-            {state === 'failed'
-              ? photo.cutoutError
-              : state === 'waiting'
-                ? 'queued'
-                : state === 'working'
-                  ? 'being cut out'
-                  : state === 'cancelled'
-                    ? 'cancelled, not cut out'
-                    : photo.accepted
-                      ? 'accepted'
-                      : verdict}
-          </span>
-        </p>
-        <div className="flex justify-between">
-          <Link to={`/photos/${photo.id}/cutout`} className={buttonClass()}>
-            Open the desk
-          </Link>
-          <Button disabled={!photo.cutout} onClick={() => onAccept(!photo.accepted)}>
-            {photo.accepted ? 'Look again' : 'Accept'}
-          </Button>
-        </div>
-      </div>
-    </li>
-  );
+  const options = (Object.keys(titles) as T[]).map((v) => ({ value: v, title: titles[v] }));
+  return <Segmented<T> label={label} value={value} onChange={onChange} options={options} />;
 }
 
-/** Rings on a cutout's picture where its edge is in doubt. */
-function Doubts({ cutout }: { cutout: NonNullable<Photo['cutout']> }) {
-  const { bounds, doubts } = cutout;
-  if (!doubts?.length) return null;
+/** How far a shoot's cutouts are, and a way to stop; nothing when all are made. */
+function CuttingOut({ photos }: { photos: readonly Photo[] }) {
+  const busy = photos.filter((p) => p.cutoutState === 'waiting' || p.cutoutState === 'working').length;
+  const done = photos.length - busy;
+  if (!busy) return null;
   return (
-    <svg
-      aria-hidden
-      viewBox={`${bounds.x} ${bounds.y} ${bounds.width} ${bounds.height}`}
-      className="pointer-events-none absolute inset-3 h-[calc(100%-1.5rem)] w-[calc(100%-1.5rem)] overflow-visible"
+    <div
+      role="status"
+      className="border-line bg-card mt-4 flex h-11 items-center gap-4 rounded-lg border px-4"
     >
-      {doubts.map((d) => {
-        const r = Math.max(d.radius, Math.max(bounds.width, bounds.height) * 0.03);
-        return (
-          <circle
-            key={`${d.x}-${d.y}`}
-            cx={d.x}
-            cy={d.y}
-            r={r}
-            fill="none"
-            stroke="var(--color-amber)"
-            strokeWidth="3"
-            vectorEffect="non-scaling-stroke"
-          />
-        );
-      })}
-    </svg>
+      <span>
+        Cutting out <span className="measure">{done}</span> of{' '}
+        <span className="measure">{photos.length}</span>
+      </span>
+      <div className="w-80">
+        <ProgressBar share={done / photos.length} label="Cutouts made" />
+      </div>
+      <Button className="ml-auto" onClick={() => void cancelRest()}>
+        Cancel the rest
+      </Button>
+    </div>
   );
 }

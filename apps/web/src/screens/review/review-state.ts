@@ -1,0 +1,30 @@
+import { verdictOf } from '@scenograph/core/cutout/confidence';
+import type { Photo } from '../../api/client';
+import type { Mark } from '../../ui/status';
+
+/** What a wall is sorted by: what could not be cut out comes before everything. */
+export function sureness(photo: Photo): number {
+  if (photo.cutoutState === 'failed') return -1;
+  return photo.cutout?.confidence ?? 0;
+}
+
+const MARKS: Record<string, Mark> = { 'looks right': 'pass', 'look at it': 'look', 'needs a hand': 'stop' };
+
+/** How a cutout stands on the wall, as a mark and in words. */
+export function reviewState(photo: Photo): { mark: Mark; words: string } {
+  switch (photo.cutoutState) {
+    case 'failed':
+      return { mark: 'stop', words: photo.cutoutError ?? 'could not be cut out' };
+    case 'waiting':
+      return { mark: 'working', words: 'queued' };
+    case 'working':
+      return { mark: 'working', words: 'being cut out' };
+    case 'cancelled':
+      return { mark: 'missing', words: 'cancelled, not cut out' };
+    case 'done': {
+      if (photo.accepted) return { mark: 'pass', words: 'accepted' };
+      const words = verdictOf(sureness(photo));
+      return { mark: MARKS[words], words };
+    }
+  }
+}
