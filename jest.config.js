@@ -41,6 +41,7 @@ const web = {
     ...common.moduleNameMapper,
     // What paints in a worker; `workers/painters.test.ts` itself asks for ./painters.
     '/workers/painters$': '<rootDir>/apps/web/test/painters.ts',
+    '^react-chartjs-2$': '<rootDir>/apps/web/test/charts.tsx',
   },
   testMatch: ['<rootDir>/apps/web/**/*.test.{ts,tsx}'],
   testEnvironment: '<rootDir>/apps/web/test/environment.mjs',

@@ -5,7 +5,7 @@ import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { tried } from '../../ui/tried';
 import { TemplateCard } from '../templates/template-card';
-import { othersOf } from '../templates/templates-screen';
+import { othersOf } from '../templates/make-shot';
 import { useTemplates } from '../templates/use-templates';
 
 const GROUND = 'border-line hover:border-spruce overflow-hidden rounded-md border text-left';

@@ -62,121 +62,141 @@ export function ChecksScreen() {
 }
 
 function Summary({ data }: { data: BoardSummary }) {
-  const { marketplaces, checks } = data;
-  const slots = data.slots.filter((s) => s.count);
-  const sum = (states: Record<string, number>, keys: string[]) =>
-    keys.reduce((n, k) => n + (states[k] ?? 0), 0);
   return (
     <main tabIndex={0} className="grid grow content-start gap-6 overflow-y-auto px-6 py-5">
-      <section aria-labelledby="by-marketplace">
-        <h2 id="by-marketplace" className="font-display text-[17px] font-bold">
-          Pictures by marketplace
-        </h2>
-        <div className="mt-2" style={{ height: 60 + marketplaces.length * 34 }}>
+      <ByMarketplace marketplaces={data.marketplaces} />
+      <div className="grid grid-cols-2 gap-8">
+        <ByCheck checks={data.checks} />
+        <BySlot slots={data.slots.filter((s) => s.count)} />
+      </div>
+    </main>
+  );
+}
+
+const sum = (states: Record<string, number>, keys: string[]) =>
+  keys.reduce((n, k) => n + (states[k] ?? 0), 0);
+
+/** How the pictures of each marketplace stand, as bars and as a table. */
+function ByMarketplace({ marketplaces }: Pick<BoardSummary, 'marketplaces'>) {
+  return (
+    <section aria-labelledby="by-marketplace">
+      <h2 id="by-marketplace" className="font-display text-[17px] font-bold">
+        Pictures by marketplace
+      </h2>
+      <div className="mt-2" style={{ height: 60 + marketplaces.length * 34 }}>
+        <Bar
+          aria-label="Pictures by marketplace and state"
+          role="img"
+          options={bars(true)}
+          data={{
+            labels: marketplaces.map((m) => m.marketplace),
+            datasets: STATES.map((s) => ({
+              label: s.title,
+              backgroundColor: s.colour,
+              data: marketplaces.map((m) => sum(m.states, s.keys)),
+            })),
+          }}
+        />
+      </div>
+      <table className="border-line bg-card mt-2 border text-[12.5px]">
+        <thead>
+          <tr className="border-line text-ink-2 border-b text-left">
+            <th className="px-3 py-1 font-medium">Marketplace</th>
+            {STATES.map((s) => (
+              <th key={s.title} className="px-3 py-1 text-right font-medium">
+                {s.title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {marketplaces.map((m) => (
+            <tr key={m.marketplace} className="border-line border-b last:border-b-0">
+              <td className="px-3 py-1 font-medium">{m.marketplace}</td>
+              {STATES.map((s) => (
+                <td key={s.title} className="measure px-3 py-1 text-right">
+                  {sum(m.states, s.keys)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** Which checks fail most, the waived ones apart. */
+function ByCheck({ checks }: Pick<BoardSummary, 'checks'>) {
+  return (
+    <section aria-labelledby="by-check">
+      <h2 id="by-check" className="font-display text-[17px] font-bold">
+        What fails most
+      </h2>
+      {checks.length ? (
+        <div className="mt-2" style={{ height: 70 + checks.length * 24 }}>
           <Bar
-            aria-label="Pictures by marketplace and state"
+            aria-label={`Faults by check: ${checks.map((c) => `${c.title} ${c.stop} failed, ${c.look} warnings`).join('; ')}`}
             role="img"
             options={bars(true)}
             data={{
-              labels: marketplaces.map((m) => m.marketplace),
-              datasets: STATES.map((s) => ({
-                label: s.title,
-                backgroundColor: s.colour,
-                data: marketplaces.map((m) => sum(m.states, s.keys)),
-              })),
+              labels: checks.map((c) => c.title),
+              datasets: [
+                { label: 'failed', backgroundColor: '#d9472f', data: checks.map((c) => c.stop) },
+                { label: 'warning', backgroundColor: '#b87503', data: checks.map((c) => c.look) },
+                { label: 'waived', backgroundColor: '#c6c9c7', data: checks.map((c) => c.waived) },
+              ],
             }}
           />
         </div>
-        <table className="border-line bg-card mt-2 border text-[12.5px]">
-          <thead>
-            <tr className="border-line text-ink-2 border-b text-left">
-              <th className="px-3 py-1 font-medium">Marketplace</th>
-              {STATES.map((s) => (
-                <th key={s.title} className="px-3 py-1 text-right font-medium">
-                  {s.title}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {marketplaces.map((m) => (
-              <tr key={m.marketplace} className="border-line border-b last:border-b-0">
-                <td className="px-3 py-1 font-medium">{m.marketplace}</td>
-                {STATES.map((s) => (
-                  <td key={s.title} className="measure px-3 py-1 text-right">
-                    {sum(m.states, s.keys)}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
-      <div className="grid grid-cols-2 gap-8">
-        <section aria-labelledby="by-check">
-          <h2 id="by-check" className="font-display text-[17px] font-bold">
-            What fails most
-          </h2>
-          {checks.length ? (
-            <div className="mt-2" style={{ height: 70 + checks.length * 24 }}>
-              <Bar
-                aria-label={`Faults by check: ${checks.map((c) => `${c.title} ${c.stop} failed, ${c.look} warnings`).join('; ')}`}
-                role="img"
-                options={bars(true)}
-                data={{
-                  labels: checks.map((c) => c.title),
-                  datasets: [
-                    { label: 'failed', backgroundColor: '#d9472f', data: checks.map((c) => c.stop) },
-                    { label: 'warning', backgroundColor: '#b87503', data: checks.map((c) => c.look) },
-                    { label: 'waived', backgroundColor: '#c6c9c7', data: checks.map((c) => c.waived) },
-                  ],
-                }}
-              />
-            </div>
-          ) : (
-            <p className="text-ink-2 mt-2">Nothing fails among the pictures that are made.</p>
-          )}
-        </section>
-        <section aria-labelledby="by-slot">
-          <h2 id="by-slot" className="font-display text-[17px] font-bold">
-            Bytes by slot
-          </h2>
-          {slots.length ? (
-            <div className="mt-2" style={{ height: 50 + slots.length * 24 }}>
-              <Bar
-                aria-label={`Mean bytes by slot: ${slots.map((s) => `${s.title} ${bytesText(s.total / s.count)}`).join('; ')}`}
-                role="img"
-                options={{
-                  ...bars(false, (v) => bytesText(v)),
-                  plugins: {
-                    legend: { display: false },
-                    tooltip: {
-                      callbacks: {
-                        label: (item) => {
-                          const s = slots[item.dataIndex];
-                          return `mean ${bytesText(s.total / s.count)}, largest ${bytesText(s.largest)}, limit ${bytesText(s.limit)}`;
-                        },
-                      },
+      ) : (
+        <p className="text-ink-2 mt-2">Nothing fails among the pictures that are made.</p>
+      )}
+    </section>
+  );
+}
+
+/** Mean bytes of each slot's pictures; amber where the largest is close to the limit. */
+function BySlot({ slots }: Pick<BoardSummary, 'slots'>) {
+  return (
+    <section aria-labelledby="by-slot">
+      <h2 id="by-slot" className="font-display text-[17px] font-bold">
+        Bytes by slot
+      </h2>
+      {slots.length ? (
+        <div className="mt-2" style={{ height: 50 + slots.length * 24 }}>
+          <Bar
+            aria-label={`Mean bytes by slot: ${slots.map((s) => `${s.title} ${bytesText(s.total / s.count)}`).join('; ')}`}
+            role="img"
+            options={{
+              ...bars(false, (v) => bytesText(v)),
+              plugins: {
+                legend: { display: false },
+                tooltip: {
+                  callbacks: {
+                    label: (item) => {
+                      const s = slots[item.dataIndex];
+                      return `mean ${bytesText(s.total / s.count)}, largest ${bytesText(s.largest)}, limit ${bytesText(s.limit)}`;
                     },
                   },
-                }}
-                data={{
-                  labels: slots.map((s) => `${s.marketplace}, ${s.title}`),
-                  datasets: [
-                    {
-                      label: 'mean bytes',
-                      backgroundColor: slots.map((s) => (s.largest > s.limit * 0.95 ? '#b87503' : '#12463a')),
-                      data: slots.map((s) => Math.round(s.total / s.count)),
-                    },
-                  ],
-                }}
-              />
-            </div>
-          ) : (
-            <p className="text-ink-2 mt-2">No picture is made yet.</p>
-          )}
-        </section>
-      </div>
-    </main>
+                },
+              },
+            }}
+            data={{
+              labels: slots.map((s) => `${s.marketplace}, ${s.title}`),
+              datasets: [
+                {
+                  label: 'mean bytes',
+                  backgroundColor: slots.map((s) => (s.largest > s.limit * 0.95 ? '#b87503' : '#12463a')),
+                  data: slots.map((s) => Math.round(s.total / s.count)),
+                },
+              ],
+            }}
+          />
+        </div>
+      ) : (
+        <p className="text-ink-2 mt-2">No picture is made yet.</p>
+      )}
+    </section>
   );
 }

@@ -3,13 +3,14 @@ import { Link } from 'react-router';
 import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { worst } from '@scenograph/core/spec/checks/index';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { refresh, type ShotRow, call } from '../../api/client';
+import { type ShotRow, call } from '../../api/client';
 import { Button, buttonClass, Segmented } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { SharedView, WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
 import { Trouble, Waiting } from '../../ui/states';
 import { StatusMark } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
+import { tried } from '../../ui/tried';
 import { useSize } from '../../ui/use-size';
 import { CellChoice } from '../board/cell-choice';
 import { useCell, type OpenCell } from '../board/use-cell';
@@ -46,28 +47,14 @@ function Candidates({ cell }: { cell: OpenCell }) {
   const pane = useSize();
   const shown = chosen.flatMap((id) => detail.shots.filter((s) => s.id === id));
   const win = async (shot: ShotRow) => {
-    try {
-      if (whole)
-        await call('PUT /api/listings/:id/feeds', {
-          params: { id: detail.listing.id },
-          body: { slot: slotKey, shotId: shot.id },
-        });
-      else
-        await call('PUT /api/listings/:id/cells', {
-          params: { id: detail.listing.id },
-          body: {
-            cells: [{ slotKey, variantId: variant.id }],
-            shotId: shot.id,
-          },
-        });
-      refresh('/api/listings');
-      say(
-        'pass',
-        `"${shot.title}" fills ${slot.title}${whole ? '' : ` of ${variant.data.variant || variant.data.sku}`}. The others are kept.`,
-      );
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
+    const params = { id: detail.listing.id };
+    const cells = [{ slotKey, variantId: variant.id }];
+    const ask: Promise<object> = whole
+      ? call('PUT /api/listings/:id/feeds', { params, body: { slot: slotKey, shotId: shot.id } })
+      : call('PUT /api/listings/:id/cells', { params, body: { cells, shotId: shot.id } });
+    if (!(await tried(ask, '/api/listings'))) return;
+    const where = whole ? '' : ` of ${variant.data.variant || variant.data.sku}`;
+    say('pass', `"${shot.title}" fills ${slot.title}${where}. The others are kept.`);
   };
   return (
     <main className="flex min-h-0 grow flex-col">
@@ -112,31 +99,46 @@ function Candidates({ cell }: { cell: OpenCell }) {
           ))}
         {!shown.length && <p className="text-ink-2 m-auto">Choose shots below to see them side by side.</p>}
       </div>
-      <ul
-        aria-label="Shots of this listing"
-        className="border-line bg-card flex shrink-0 gap-2 overflow-x-auto border-t p-2"
-      >
-        {detail.shots.map((shot) => {
-          const on = chosen.includes(shot.id);
-          return (
-            <li key={shot.id}>
-              <button
-                type="button"
-                aria-pressed={on}
-                onClick={() =>
-                  setChosen((c) => (on ? c.filter((x) => x !== shot.id) : [...c, shot.id].slice(-MOST)))
-                }
-                className={`flex items-center gap-2 rounded-md border p-1 pr-3 ${on ? 'border-spruce bg-spruce-tint' : 'border-line hover:border-ink-3'}`}
-              >
-                <Small shot={shot} cell={cell} />
-                <span className="max-w-36 truncate">{shot.title}</span>
-                {cell.shot?.id === shot.id && <span className="text-spruce text-[12px]">fills it</span>}
-              </button>
-            </li>
-          );
-        })}
-      </ul>
+      <Choices cell={cell} chosen={chosen} onChoose={setChosen} />
     </main>
+  );
+}
+
+/** The listing's shots; those that are chosen are shown side by side, at most so many as fit. */
+function Choices({
+  cell,
+  chosen,
+  onChoose,
+}: {
+  cell: OpenCell;
+  chosen: string[];
+  onChoose(ids: string[]): void;
+}) {
+  return (
+    <ul
+      aria-label="Shots of this listing"
+      className="border-line bg-card flex shrink-0 gap-2 overflow-x-auto border-t p-2"
+    >
+      {cell.detail.shots.map((shot) => {
+        const on = chosen.includes(shot.id);
+        return (
+          <li key={shot.id}>
+            <button
+              type="button"
+              aria-pressed={on}
+              onClick={() =>
+                onChoose(on ? chosen.filter((x) => x !== shot.id) : [...chosen, shot.id].slice(-MOST))
+              }
+              className={`flex items-center gap-2 rounded-md border p-1 pr-3 ${on ? 'border-spruce bg-spruce-tint' : 'border-line hover:border-ink-3'}`}
+            >
+              <Small shot={shot} cell={cell} />
+              <span className="max-w-36 truncate">{shot.title}</span>
+              {cell.shot?.id === shot.id && <span className="text-spruce text-[12px]">fills it</span>}
+            </button>
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 

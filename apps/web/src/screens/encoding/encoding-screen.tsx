@@ -1,19 +1,22 @@
-import { Plus, Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import { PLAIN_ENCODING, type Encoding } from '@scenograph/core/delivery/encoding';
-import { FORMATS, type Format } from '@scenograph/core/spec/slot';
-import { refresh, call } from '../../api/client';
-import { Button, IconButton, Segmented, Select } from '../../ui/controls';
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import type { Encoding } from '@scenograph/core/delivery/encoding';
+import type { Slot } from '@scenograph/core/spec/slot';
+import { call } from '../../api/client';
+import { Button, Segmented } from '../../ui/controls';
 import { say } from '../../ui/notices';
-import { SharedView, WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
+import { WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
 import { Trouble, Waiting } from '../../ui/states';
 import { bytesText } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
+import { tried } from '../../ui/tried';
 import { useSize } from '../../ui/use-size';
 import { CellChoice } from '../board/cell-choice';
 import { useCell, type OpenCell } from '../board/use-cell';
 import { ListingTrail } from '../listings/listing-trail';
-import { describe, Options, Outcome, type Result } from './way';
+import { Side } from './side';
+import { useTrials } from './use-trials';
+import { WayCard } from './way-card';
 
 export function EncodingScreen() {
   const { cell, error } = useCell();
@@ -27,7 +30,7 @@ export function EncodingScreen() {
       {cell && !cell.shot && (
         <p className="p-6">No shot fills this slot yet. Give it one on the board, then come back.</p>
       )}
-      {cell?.shot && <Desk key={`${cell.slotKey} ${cell.variant.id}`} cell={cell} />}
+      {cell?.shot && <Desk key={`${cell.slotKey} ${cell.variant.id}`} cell={cell} shotId={cell.shot.id} />}
     </>
   );
 }
@@ -36,156 +39,49 @@ export function EncodingScreen() {
 const sameEncoding = (a: Encoding | null, b: Encoding) =>
   a !== null && (Object.keys(b) as (keyof Encoding)[]).every((key) => a[key] === b[key]);
 
-interface Try {
-  id: number;
-  encoding: Encoding;
-  result: Result | null;
-}
-
-let next = 1;
-const fresh = (change: Partial<Encoding>): Try => ({
-  id: next++,
-  encoding: { ...PLAIN_ENCODING, ...change },
-  result: null,
-});
-
-function Desk({ cell }: { cell: OpenCell }) {
+function Desk({ cell, shotId }: { cell: OpenCell; shotId: string }) {
   const { slot, slotKey, variant, detail } = cell;
-  const shot = cell.shot!;
   const stored = detail.listing.encodings[slotKey] ?? null;
-  const [tries, setTries] = useState<Try[]>(() => [
-    fresh(stored ?? { format: slot.formats[0] }),
-    ...FORMATS.filter((f) => f !== (stored?.format ?? slot.formats[0])).map((format) =>
-      fresh({ format, quality: format === 'png' ? null : format === 'avif' ? 60 : 82 }),
-    ),
-  ]);
-  const [sides, setSides] = useState<[number | null, number | null]>([null, tries[0].id]);
+  const { trials, change, add, remove } = useTrials({
+    shotId,
+    slot,
+    slotKey,
+    variantId: variant.id,
+    stored,
+  });
+  const [sides, setSides] = useState<[number | null, number | null]>([null, trials[0].id]);
   const [view, setView] = useState<View>(WHOLE);
   const pane = useSize();
-  const query = `slot=${encodeURIComponent(slotKey)}&variant=${variant.id}`;
-  const waiting = tries.filter((t) => !t.result);
-
-  useEffect(() => {
-    const [first] = waiting;
-    if (!first) return;
-    let here = true;
-    const timer = setTimeout(() => {
-      call('POST /api/shots/:id/trials', {
-        params: { id: shot.id },
-        body: {
-          slot: slotKey,
-          variant: variant.id,
-          trials: [{ encoding: first.encoding, limited: first.encoding.quality === null }],
-        },
-      })
-        .then(([result]) => {
-          if (!here) return;
-          setTries((list) =>
-            list.map((t) => (t.id === first.id && t.encoding === first.encoding ? { ...t, result } : t)),
-          );
-        })
-        .catch((e: Error) => {
-          if (!here) return;
-          say('stop', e.message);
-          setTries((list) =>
-            list.map((t) => (t.id === first.id ? { ...t, result: { ok: false, reason: e.message } } : t)),
-          );
-        });
-    }, 60);
-    return () => {
-      here = false;
-      clearTimeout(timer);
-    };
-  }, [waiting, shot.id, slotKey, variant.id]);
-
-  const change = (id: number, patch: Partial<Encoding>) =>
-    setTries((list) =>
-      list.map((t) => (t.id === id ? { ...t, encoding: { ...t.encoding, ...patch }, result: null } : t)),
-    );
   const use = async (encoding: Encoding | null) => {
-    try {
-      await call('PUT /api/listings/:id/encoding', {
-        params: { id: detail.listing.id },
-        body: { slotKey, encoding },
-      });
-      refresh('/api/listings');
+    const sent = { params: { id: detail.listing.id }, body: { slotKey, encoding } };
+    if (await tried(call('PUT /api/listings/:id/encoding', sent), '/api/listings'))
       say(
         'pass',
         encoding ? `${slot.title} is written so from now on.` : `${slot.title} is left to its rules.`,
       );
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
   };
   const frame = { width: Math.floor((pane.width - 8) / 2), height: Math.max(120, pane.height) };
-  const chosen = (id: number | null) => tries.find((t) => t.id === id) ?? null;
-
+  const painted = `/api/shots/${shotId}/picture?slot=${encodeURIComponent(slotKey)}&variant=${variant.id}`;
   return (
     <main className="flex min-h-0 grow">
       <div className="flex min-w-0 grow flex-col">
-        <div className="border-line bg-card flex h-11 shrink-0 items-center gap-3 border-b px-4">
-          <Segmented
-            label="Zoom"
-            value={zoomValue(view)}
-            onChange={(v) => setView({ ...view, zoom: ZOOMS.find((z) => z.value === v)!.zoom })}
-            options={ZOOMS}
-          />
-          <p className="text-ink-2">
-            <span className="measure">
-              {slot.width} x {slot.height}
-            </span>
-            , at most <span className="measure">{bytesText(slot.maxBytes)}</span>; takes{' '}
-            {slot.formats.join(', ')}
-          </p>
-          {stored && (
-            <Button className="ml-auto" onClick={() => void use(null)}>
-              Leave it to the slot's rules
-            </Button>
-          )}
-        </div>
+        <Tools slot={slot} view={view} onView={setView} onLeave={stored ? () => void use(null) : undefined} />
         <div ref={pane.ref} className="grid min-h-0 grow grid-cols-2 gap-2 p-0">
           {pane.width > 0 &&
-            sides.map((id, side) => {
-              const t = chosen(id);
-              const result = t?.result?.ok ? t.result : null;
-              return (
-                <figure key={side} className="relative min-w-0 overflow-hidden">
-                  <SharedView
-                    label={t ? describe(t.encoding) : 'As painted, without loss'}
-                    width={slot.width}
-                    height={slot.height}
-                    view={view}
-                    onView={setView}
-                    frame={frame}
-                  >
-                    {t ? (
-                      result && <img src={`/api/shots/tried/${result.file}`} alt="" draggable={false} />
-                    ) : (
-                      <img src={`/api/shots/${shot.id}/picture?${query}`} alt="" draggable={false} />
-                    )}
-                  </SharedView>
-                  <figcaption className="bg-card/95 border-line absolute bottom-2 left-2 flex items-center gap-2 rounded-md border px-2 py-1">
-                    <Select
-                      label={side ? 'Right picture' : 'Left picture'}
-                      value={id === null ? 'painted' : String(id)}
-                      onChange={(v) =>
-                        setSides(
-                          (s) =>
-                            s.map((old, i) =>
-                              i === side ? (v === 'painted' ? null : Number(v)) : old,
-                            ) as typeof sides,
-                        )
-                      }
-                      options={[
-                        { value: 'painted', title: 'As painted' },
-                        ...tries.map((x) => ({ value: String(x.id), title: describe(x.encoding) })),
-                      ]}
-                    />
-                    {result && <span className="measure whitespace-nowrap">{bytesText(result.size)}</span>}
-                  </figcaption>
-                </figure>
-              );
-            })}
+            sides.map((id, side) => (
+              <Side
+                key={side}
+                label={side ? 'Right picture' : 'Left picture'}
+                trial={trials.find((t) => t.id === id) ?? null}
+                trials={trials}
+                painted={painted}
+                size={{ width: slot.width, height: slot.height }}
+                view={view}
+                onView={setView}
+                frame={frame}
+                onChoose={(to) => setSides(side ? [sides[0], to] : [to, sides[1]])}
+              />
+            ))}
         </div>
       </div>
       <aside
@@ -197,71 +93,61 @@ function Desk({ cell }: { cell: OpenCell }) {
           Each is written from the painted picture and compared with it. Likeness is SSIM: 1 is alike.
         </p>
         <ul className="grid gap-3">
-          {tries.map((t) => (
-            <li
+          {trials.map((t) => (
+            <WayCard
               key={t.id}
-              className={`rounded-lg border p-2.5 ${t.id === sides[1] ? 'border-spruce' : 'border-line'}`}
-            >
-              <div className="flex items-center gap-2">
-                <Select<Format>
-                  label="Format"
-                  className="w-24"
-                  value={t.encoding.format ?? slot.formats[0]}
-                  onChange={(format) =>
-                    change(t.id, {
-                      ...PLAIN_ENCODING,
-                      format,
-                      quality: format === 'png' ? null : t.encoding.quality,
-                    })
-                  }
-                  options={FORMATS.map((f) => ({ value: f, title: f }))}
-                />
-                <Button onClick={() => setSides([sides[0], t.id])} aria-pressed={t.id === sides[1]}>
-                  Look
-                </Button>
-                <Button
-                  tone={sameEncoding(stored, t.encoding) ? 'main' : 'plain'}
-                  disabled={
-                    !t.result?.ok ||
-                    !slot.formats.includes(t.encoding.format ?? slot.formats[0]) ||
-                    (t.result.ok && t.result.size > slot.maxBytes)
-                  }
-                  title={
-                    !slot.formats.includes(t.encoding.format ?? slot.formats[0])
-                      ? 'The slot does not take this format'
-                      : t.result?.ok && t.result.size > slot.maxBytes
-                        ? 'The file is larger than the slot takes'
-                        : undefined
-                  }
-                  onClick={() => void use(t.encoding)}
-                >
-                  {sameEncoding(stored, t.encoding) ? 'In use' : 'Use it'}
-                </Button>
-                <IconButton
-                  label="Take this away"
-                  className="ml-auto"
-                  disabled={tries.length === 1}
-                  onClick={() => setTries((list) => list.filter((x) => x.id !== t.id))}
-                >
-                  <Trash2 size={14} aria-hidden />
-                </IconButton>
-              </div>
-              <Options
-                encoding={t.encoding}
-                format={t.encoding.format ?? slot.formats[0]}
-                onChange={(p) => change(t.id, p)}
-              />
-              <Outcome result={t.result} maxBytes={slot.maxBytes} pixels={slot.width * slot.height} />
-            </li>
+              trial={t}
+              slot={slot}
+              inUse={sameEncoding(stored, t.encoding)}
+              shown={t.id === sides[1]}
+              only={trials.length === 1}
+              onChange={(patch) => change(t.id, patch)}
+              onLook={() => setSides([sides[0], t.id])}
+              onUse={() => void use(t.encoding)}
+              onRemove={() => remove(t.id)}
+            />
           ))}
         </ul>
-        <Button
-          className="mt-3 w-full"
-          onClick={() => setTries((list) => [...list, fresh({ format: slot.formats[0], quality: 75 })])}
-        >
+        <Button className="mt-3 w-full" onClick={add}>
           <Plus size={14} aria-hidden /> Another way
         </Button>
       </aside>
     </main>
+  );
+}
+
+/** Zoom, and what the slot asks for. */
+function Tools({
+  slot,
+  view,
+  onView,
+  onLeave,
+}: {
+  slot: Slot;
+  view: View;
+  onView(view: View): void;
+  /** Leaves the writing to the slot's rules again; missing where it is. */
+  onLeave?: () => void;
+}) {
+  return (
+    <div className="border-line bg-card flex h-11 shrink-0 items-center gap-3 border-b px-4">
+      <Segmented
+        label="Zoom"
+        value={zoomValue(view)}
+        onChange={(v) => onView({ ...view, zoom: ZOOMS.find((z) => z.value === v)!.zoom })}
+        options={ZOOMS}
+      />
+      <p className="text-ink-2">
+        <span className="measure">
+          {slot.width} x {slot.height}
+        </span>
+        , at most <span className="measure">{bytesText(slot.maxBytes)}</span>; takes {slot.formats.join(', ')}
+      </p>
+      {onLeave && (
+        <Button className="ml-auto" onClick={onLeave}>
+          Leave it to the slot's rules
+        </Button>
+      )}
+    </div>
   );
 }

@@ -68,11 +68,11 @@ export function candidatesFor(
 function inTurns<T>(lists: T[][]): T[] {
   const out: T[] = [];
   const longest = Math.max(0, ...lists.map((l) => l.length));
-  // A longer list gives more in each turn, so that all end together.
+  // Each begins at once; a longer list gives more in each turn, so that all end together.
   const counts = lists.map((l) => l.length / Math.max(1, longest));
   for (let i = 0; i < longest; i++)
     lists.forEach((l, n) => {
-      const [from, to] = [Math.floor(i * counts[n]), Math.floor((i + 1) * counts[n])];
+      const [from, to] = [Math.ceil(i * counts[n]), Math.ceil((i + 1) * counts[n])];
       out.push(...l.slice(from, to));
     });
   return out;

@@ -1,26 +1,18 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { fillTemplate } from '@scenograph/core/templates/fill';
-import type { ListedTemplate } from '../../api/client';
-import {
-  reducedUrl,
-  refresh,
-  type ListingSummary,
-  type Variant,
-  useProducts,
-  call,
-  useRoute,
-} from '../../api/client';
+import type { Purpose, Season } from '@scenograph/core/templates/template';
+import { call, reducedUrl, useProducts, useRoute, type ListedTemplate, type Variant } from '../../api/client';
 import { Button, IconButton } from '../../ui/controls';
-import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
-import type { Purpose, Season } from '@scenograph/core/templates/template';
 import { TopBar } from '../../ui/top-bar';
-import { PRODUCT, TemplateCard } from './template-card';
-import { useTemplates } from './use-templates';
+import { tried } from '../../ui/tried';
+import { makeShot } from './make-shot';
 import { PurposeSeason } from './purpose-season';
+import { PRODUCT, TemplateCard } from './template-card';
+import { UseDialog } from './use-dialog';
+import { useTemplates } from './use-templates';
 
 /** Laid-out pictures with places for products and data, shown with a product of one's own. */
 export function TemplatesScreen() {
@@ -43,21 +35,16 @@ export function TemplatesScreen() {
       (season === 'all' || t.season === season),
   );
   const navigate = useNavigate();
+  const open = (shot: string | null) => shot && void navigate(`/shots/${shot}`);
   const drop = async (template: ListedTemplate, id: string) => {
     const listing = listings?.find(
       (l) => l.productId === products?.find((p) => p.variants.some((v) => v.id === id))?.id,
     );
     if (!listing) return say('stop', 'This product is in no listing yet. Start one from its photo first.');
-    await make(template, listing, id, (shot) => void navigate(`/shots/${shot}`));
+    open(await makeShot(template, listing.id, id));
   };
-  const remove = async (id: string) => {
-    try {
-      await call('DELETE /api/templates/:id', { params: { id } });
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-    refresh('/api/templates');
-  };
+  const remove = (id: string) =>
+    void tried(call('DELETE /api/templates/:id', { params: { id } }), '/api/templates');
   return (
     <>
       <TopBar />
@@ -75,36 +62,7 @@ export function TemplatesScreen() {
             more={[{ value: 'own', title: 'Your own' }]}
           />
         </div>
-        <div
-          role="group"
-          aria-label="Products, to be dropped on a template"
-          className="mb-3 flex items-center gap-1.5 overflow-x-auto pb-1"
-        >
-          {variants.map((v) => (
-            <button
-              key={v.id}
-              type="button"
-              draggable
-              title={`${v.title}: drop it on a template, or click to see all templates with it`}
-              aria-label={`Show all with ${v.title}`}
-              aria-pressed={v.id === variant?.id}
-              onDragStart={(e) => {
-                e.dataTransfer.setData(PRODUCT, v.id);
-                e.dataTransfer.effectAllowed = 'copy';
-              }}
-              onClick={() => setShown(v.id)}
-              className={`flex h-14 w-14 shrink-0 cursor-grab items-center justify-center rounded-md border bg-white p-1 ${v.id === variant?.id ? 'border-spruce outline-spruce outline-1' : 'border-line hover:border-ink-3'}`}
-            >
-              <img
-                src={reducedUrl(v.data.cutout!.picture, 160)}
-                alt=""
-                draggable={false}
-                className="max-h-full max-w-full"
-              />
-            </button>
-          ))}
-          <span className="text-ink-2 pl-2 text-[12px]">Drop a product on a template to fill it.</span>
-        </div>
+        <ProductShelf variants={variants} shown={variant?.id} onShow={setShown} />
         {error && <Trouble error={error} />}
         {!templates && !error && <Waiting what="the templates" />}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
@@ -116,7 +74,7 @@ export function TemplatesScreen() {
                   {[t.own && 'your own', t.purpose, t.season].filter(Boolean).join(', ')}
                 </span>
                 {t.own && (
-                  <IconButton label={`Remove ${t.title}`} onClick={() => void remove(t.id)}>
+                  <IconButton label={`Remove ${t.title}`} onClick={() => remove(t.id)}>
                     <Trash2 size={14} aria-hidden />
                   </IconButton>
                 )}
@@ -131,75 +89,46 @@ export function TemplatesScreen() {
   );
 }
 
-/** Which listing a template is filled for. */
-function UseDialog({
-  template,
-  variant,
-  onClose,
+/** Products with a cutout: one is shown in all templates, or dropped on one. */
+function ProductShelf({
+  variants,
+  shown,
+  onShow,
 }: {
-  template: ListedTemplate;
-  variant: Variant | null;
-  onClose(): void;
+  variants: (Variant & { title: string })[];
+  shown: string | undefined;
+  onShow(id: string): void;
 }) {
-  const { data: listings } = useRoute('GET /api/listings');
-  const navigate = useNavigate();
-  const own = listings?.filter((l) => l.cutouts.length > 0);
   return (
-    <Dialog
-      open
-      onClose={onClose}
-      title={`Use “${template.title}”`}
-      about="It becomes a shot of the listing, filled with its product and data."
+    <div
+      role="group"
+      aria-label="Products, to be dropped on a template"
+      className="mb-3 flex items-center gap-1.5 overflow-x-auto pb-1"
     >
-      {own?.length === 0 && <p>No listing has a product with a cutout yet.</p>}
-      <ul className="grid gap-1.5">
-        {own?.map((l) => (
-          <li key={l.id}>
-            <Button
-              className="w-full !justify-start"
-              onClick={() =>
-                void make(template, l, variant?.id ?? null, (shot) => void navigate(`/shots/${shot}`))
-              }
-            >
-              {l.title}
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </Dialog>
+      {variants.map((v) => (
+        <button
+          key={v.id}
+          type="button"
+          draggable
+          title={`${v.title}: drop it on a template, or click to see all templates with it`}
+          aria-label={`Show all with ${v.title}`}
+          aria-pressed={v.id === shown}
+          onDragStart={(e) => {
+            e.dataTransfer.setData(PRODUCT, v.id);
+            e.dataTransfer.effectAllowed = 'copy';
+          }}
+          onClick={() => onShow(v.id)}
+          className={`flex h-14 w-14 shrink-0 cursor-grab items-center justify-center rounded-md border bg-white p-1 ${v.id === shown ? 'border-spruce outline-spruce outline-1' : 'border-line hover:border-ink-3'}`}
+        >
+          <img
+            src={reducedUrl(v.data.cutout!.picture, 160)}
+            alt=""
+            draggable={false}
+            className="max-h-full max-w-full"
+          />
+        </button>
+      ))}
+      <span className="text-ink-2 pl-2 text-[12px]">Drop a product on a template to fill it.</span>
+    </div>
   );
-}
-
-/** Fills a template with a variant of a listing (its first with a cutout otherwise) as a new shot of it. */
-async function make(
-  template: ListedTemplate,
-  listing: ListingSummary,
-  wanted: string | null,
-  done: (shot: string) => void,
-): Promise<void> {
-  try {
-    const { variants } = await call('GET /api/listings/:id', { params: { id: listing.id } });
-    const cut = variants.filter((v) => v.data.cutout);
-    const first = cut.find((v) => v.id === wanted) ?? cut[0];
-    const [shot] = await call('POST /api/listings/:id/shots/of-documents', {
-      params: { id: listing.id },
-      body: {
-        shots: [
-          {
-            title: template.title,
-            document: fillTemplate(template.document, first.data, first.pose, othersOf({ variants }, first)),
-          },
-        ],
-      },
-    });
-    refresh('/api/listings');
-    done(shot.id);
-  } catch (e) {
-    say('stop', (e as Error).message);
-  }
-}
-
-/** The other variants of a listing, for templates with several places. */
-export function othersOf(listing: { variants: Variant[] }, first: Variant) {
-  return listing.variants.filter((v) => v.id !== first.id && v.data.cutout).map((v) => v.data);
 }

@@ -1,0 +1,83 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { slotKey } from '@scenograph/core/spec/slot';
+import { call, type ListingDetail } from '../../api/client';
+import { Button, Select } from '../../ui/controls';
+import { Dialog } from '../../ui/dialog';
+import { say } from '../../ui/notices';
+import { tried } from '../../ui/tried';
+import type { Candidate } from './candidates';
+
+/** Which slot each kept idea fills. */
+export function SendDialog({
+  detail,
+  chosen,
+  onMade,
+  onClose,
+}: {
+  detail: ListingDetail;
+  chosen: Candidate[];
+  onMade(): void;
+  onClose(): void;
+}) {
+  const navigate = useNavigate();
+  const [feeds, setFeeds] = useState<Record<string, string>>({});
+  const slots = detail.sheets.flatMap((sheet) =>
+    sheet.slots
+      .filter((slot) => slot.background.kind !== 'white')
+      .map((slot) => ({ key: slotKey(sheet, slot), title: `${sheet.marketplace}, ${slot.title}` })),
+  );
+  const send = async () => {
+    const shots = chosen.map((c) => ({
+      title: c.title,
+      document: c.shot,
+      feeds: feeds[c.id] ? [feeds[c.id]] : [],
+    }));
+    const { id } = detail.listing;
+    const ask = call('POST /api/listings/:id/shots/of-documents', { params: { id }, body: { shots } });
+    if (!(await tried(ask, '/api/listings'))) return;
+    onMade();
+    say('pass', `${chosen.length} ${chosen.length === 1 ? 'shot is' : 'shots are'} in the listing.`);
+    void navigate(`/listings/${id}`);
+  };
+  const fedBy = (key: string) => detail.shots.find((s) => s.feeds.includes(key))?.title;
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title="Make shots of what is kept"
+      about="Each becomes a shot of the listing. A slot that is chosen here is taken from the shot that fills it now."
+      footer={
+        <>
+          <Button onClick={onClose}>Back to the wall</Button>
+          <Button tone="main" onClick={() => void send()}>
+            Make {chosen.length} {chosen.length === 1 ? 'shot' : 'shots'}
+          </Button>
+        </>
+      }
+    >
+      <ul className="grid gap-2">
+        {chosen.map((c) => (
+          <li key={c.id} className="flex items-center gap-3">
+            <span className="min-w-0 grow truncate">{c.title}</span>
+            <Select
+              label={`Slot for ${c.title}`}
+              className="w-64"
+              value={feeds[c.id] ?? 'none'}
+              onChange={(v) => setFeeds((f) => ({ ...f, [c.id]: v === 'none' ? '' : v }))}
+              options={[
+                { value: 'none', title: 'no slot yet' },
+                ...slots
+                  .filter((s) => feeds[c.id] === s.key || !Object.values(feeds).includes(s.key))
+                  .map((s) => ({
+                    value: s.key,
+                    title: fedBy(s.key) ? `${s.title} (now ${fedBy(s.key)})` : s.title,
+                  })),
+              ]}
+            />
+          </li>
+        ))}
+      </ul>
+    </Dialog>
+  );
+}
