@@ -105,6 +105,7 @@ test('a print area is surveyed: it bends, a crossing is told, undo brings it bac
 }) => {
   const scenes = (await (await request.get('/api/scenes')).json()) as { id: string; title: string }[];
   await page.goto(`/library/scenes/${scenes.find((s) => s.title === 'Blank gift box')!.id}`);
+  const survey = page.getByRole('complementary', { name: 'Survey' });
   const corner = page.getByRole('slider', { name: 'Top left of Long side' });
   const before = (await corner.getAttribute('aria-valuetext'))!;
   const far = (await page.getByRole('slider', { name: 'Bottom right of Long side' }).boundingBox())!;
@@ -122,8 +123,8 @@ test('a print area is surveyed: it bends, a crossing is told, undo brings it bac
   await expect(page.getByRole('slider', { name: 'Upper edge of Long side' })).toHaveCount(0);
   await saved(page);
 
-  await page.getByRole('button', { name: /^Print areas/ }).click();
-  await page.getByRole('button', { name: /^Remove marks/ }).click();
+  await survey.getByRole('button', { name: /Print areas/ }).click();
+  await survey.getByRole('button', { name: /Remove marks/ }).click();
   await page.getByRole('radio', { name: 'Fill' }).click();
   const picture = (await page.getByTestId('survey').boundingBox())!;
   await page.mouse.move(picture.x + picture.width * 0.9, picture.y + picture.height * 0.72);
@@ -134,7 +135,7 @@ test('a print area is surveyed: it bends, a crossing is told, undo brings it bac
   await expect(steps).toContainText('Fill 1', { timeout: 60_000 });
   await saved(page);
   await page.reload();
-  await page.getByRole('button', { name: /^Remove marks/ }).click();
+  await survey.getByRole('button', { name: /Remove marks/ }).click();
   await steps.getByRole('button', { name: 'Remove Fill 1' }).click();
   await expect(steps).toHaveCount(0);
   await saved(page);

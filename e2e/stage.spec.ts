@@ -86,7 +86,7 @@ test('two tabs show the same; what two people change at once is asked about, and
   const elsewhere = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
   const other = await elsewhere.newPage();
   for (const p of [page, tab, other]) await openStage(p, shots[0].id);
-  const undo = (p: Page) => p.getByRole('button', { name: /^Undo: Move/ });
+  const undo = (p: Page) => p.getByRole('button', { name: /^Undo: Nudge/ });
   await tab.keyboard.press('Shift+ArrowDown');
   await saved(tab);
   await expect(undo(page)).toBeVisible();

@@ -79,7 +79,7 @@ function operation(name: RouteName, route: Route, schemas: Json): Json {
 }
 
 /** Parts of a path that are words; all others are UUIDs. */
-const WORDS = new Set(['sheet', 'hash', 'side', 'n', 'mask']);
+const WORDS = new Set(['sheet', 'thing', 'hash', 'side', 'n', 'mask']);
 export const isId = (part: string): boolean => !WORDS.has(part);
 
 function jsonSchema(schema: Schema, mode: 'input' | 'output', schemas: Json): Json {

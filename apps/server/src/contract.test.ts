@@ -4,7 +4,15 @@ import { testServer } from './test-server';
 
 const { base, call } = testServer();
 const NOBODY = '00000000-0000-4000-8000-000000000000';
-const params = { id: NOBODY, outline: NOBODY, waiver: NOBODY, photo: NOBODY, sheet: 'nowhere', hash: 'x' };
+const params = {
+  id: NOBODY,
+  outline: NOBODY,
+  waiver: NOBODY,
+  photo: NOBODY,
+  sheet: 'nowhere',
+  thing: 'nothing',
+  hash: 'x',
+};
 const words = { ...params, side: '320', n: '0', mask: 'occluder' };
 
 /** A route's first answer: what comes of events without an end is not waited for. */

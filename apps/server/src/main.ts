@@ -6,6 +6,7 @@ import { Module } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import { BinController } from './bin/bin.controller';
 import { BLOBS, BlobsController } from './blobs/blobs.controller';
 import { createBlobStore } from './blobs/blob-store';
 import { BoardController } from './board/board.controller';
@@ -57,6 +58,7 @@ async function main(): Promise<void> {
   @Module({
     controllers: [
       SystemController,
+      BinController,
       BlobsController,
       PhotosController,
       LibraryController,

@@ -14,6 +14,10 @@ export const system = {
     says: 'What changes, as Server-Sent Events: `topic` and `id`.',
     answer: file('text/event-stream'),
   }),
+  'POST /api/bin/:thing/restore': route({
+    says: 'Brings back what was removed in the last 30 days, by its own id.',
+    answer: s.shape({ restored: s.text(), kind: s.text() }),
+  }),
   'GET /api/blobs/:hash': route({
     says: 'A stored file, by the SHA-256 of its bytes.',
     answer: file('application/octet-stream'),

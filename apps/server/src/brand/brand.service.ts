@@ -13,6 +13,7 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { brandKits, fonts, NO_HISTORY } from '../database/schema';
 import { announce } from '../events/events';
@@ -106,6 +107,6 @@ export class BrandService {
         `The brand kit uses this font for "${used.title}"; choose another there first.`,
       );
     // Shots name the file by content: they go on showing it.
-    await this.db.delete(fonts).where(eq(fonts.id, id));
+    await remove(this.db, 'font', id);
   }
 }

@@ -1,3 +1,6 @@
+/** A pattern for `ilike` that finds `words` anywhere, as they are written. */
+export const containing = (words: string) => `%${words.replace(/[\\%_]/g, '\\$&')}%`;
+
 /** A row as it is sent: without what only the database needs. */
 export function shown<T extends { workspaceId: string }>({
   workspaceId: _,

@@ -526,3 +526,19 @@ export const recipeResults = pgTable(
   },
   (t) => [primaryKey({ columns: [t.recipeId, t.productId, t.step] })],
 );
+
+/** What was removed, whole, until it is brought back or forgotten. */
+export const bin = pgTable(
+  'bin',
+  {
+    /** The removed thing's own id. */
+    id: text('id').primaryKey(),
+    workspaceId: workspace(),
+    kind: text('kind').notNull(),
+    /** Its rows by table, itself first; and which rows elsewhere named it. */
+    rows: jsonb('rows').$type<{ table: string; rows: unknown[] }[]>().notNull(),
+    links: jsonb('links').$type<{ table: string; column: string; ids: string[] }[]>().notNull(),
+    createdAt: created(),
+  },
+  (t) => [index('bin_age').on(t.createdAt)],
+);

@@ -26,8 +26,7 @@ export class ArtworkController {
   }
 
   @On('DELETE /api/artwork/:id')
-  async remove(@Call() { params: { id } }: CallOf<'DELETE /api/artwork/:id'>) {
-    await this.artwork.remove(id);
-    return { removed: id };
+  remove(@Call() { params: { id } }: CallOf<'DELETE /api/artwork/:id'>) {
+    return this.artwork.remove(id);
   }
 }

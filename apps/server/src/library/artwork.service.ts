@@ -4,6 +4,7 @@ import { drawInked, takeArtwork, type Artwork } from '@scenograph/host-node/artw
 import { MIME, RefusedPicture, sniffFormat } from '@scenograph/host-node/read-picture';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { remove } from '../bin/bin';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { artworks } from '../database/schema';
 
@@ -62,11 +63,8 @@ export class ArtworkService {
     return { picture: await this.store.put(png, 'image/png'), width, height };
   }
 
-  async remove(id: string): Promise<void> {
-    await this.one(id);
-    // Shots name the design by content: they go on showing it.
-    await this.db.delete(artworks).where(eq(artworks.id, id));
-  }
+  /** Shots name the design by content: they go on showing it. */
+  remove = (id: string) => remove(this.db, 'artwork', id);
 
   private async one(id: string): Promise<ArtworkRow> {
     const [row] = await this.db

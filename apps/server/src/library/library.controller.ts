@@ -5,6 +5,7 @@ import { asc, eq } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { remove } from '../bin/bin';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { listed, shown } from '../database/rows';
 import { effectSettings, pictures } from '../database/schema';
@@ -59,9 +60,8 @@ export class LibraryController {
   }
 
   @On('DELETE /api/scenes/:id')
-  async removeScene(@Call() { params: { id } }: CallOf<'DELETE /api/scenes/:id'>) {
-    await this.scenesService.remove(id);
-    return { removed: id };
+  removeScene(@Call() { params: { id } }: CallOf<'DELETE /api/scenes/:id'>) {
+    return this.scenesService.remove(id);
   }
 
   @On('POST /api/scenes/:id/mask/:mask')
@@ -133,9 +133,8 @@ export class LibraryController {
   }
 
   @On('DELETE /api/effects/:id')
-  async forgetEffects(@Call() { params: { id } }: CallOf<'DELETE /api/effects/:id'>) {
-    await this.db.delete(effectSettings).where(eq(effectSettings.id, id));
-    return { removed: id };
+  forgetEffects(@Call() { params: { id } }: CallOf<'DELETE /api/effects/:id'>) {
+    return remove(this.db, 'effects', id);
   }
 }
 

@@ -19,6 +19,7 @@ import { encodeGreyPng } from '@scenograph/host-node/encode';
 import { decodeGrey, decodePicture, MIME } from '@scenograph/host-node/read-picture';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { remove } from '../bin/bin';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { shown } from '../database/rows';
 import { NO_HISTORY, photos, scenes } from '../database/schema';
@@ -122,11 +123,8 @@ export class ScenesService {
     });
   }
 
-  async remove(id: string): Promise<void> {
-    await this.one(id);
-    // Shots keep the survey and name the picture by content: they go on showing it.
-    await this.db.delete(scenes).where(eq(scenes.id, id));
-  }
+  /** Shots keep the survey and name the picture by content: they go on showing it. */
+  remove = (id: string) => remove(this.db, 'scene', id);
 
   /** A grey picture of the scene's shape becomes its foreground mask, or the outline of the blank item in it. */
   async setMask(id: string, mask: Mask, name: string, bytes: Buffer): Promise<SceneRow> {

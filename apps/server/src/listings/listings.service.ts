@@ -1,3 +1,4 @@
+import { containing } from '../database/rows';
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { suggestedAlt } from '@scenograph/core/delivery/encoding';
 import { slotKey } from '@scenograph/core/spec/slot';
@@ -46,7 +47,7 @@ export class ListingsService {
           select count(*) as count, jsonb_agg(s.feeds) as feeds from shots s where s.listing_id = l.id
         ) s on true
         where l.workspace_id = ${WORKSPACE}
-          and (${search} = '' or l.title ilike ${`%${search}%`} or p.title ilike ${`%${search}%`})
+          and (${search} = '' or l.title ilike ${containing(search)} or p.title ilike ${containing(search)})
         order by l.created_at desc
         limit ${limit}`),
       allSheets(this.db),
@@ -103,6 +104,8 @@ export class ListingsService {
       );
     const sheets = await allSheets(this.db);
     const ids = body.sheets ?? sheets.map((s) => s.id);
+    const unknown = ids.find((id) => !sheets.some((s) => s.id === id));
+    if (unknown) throw new UnprocessableEntityException(`There is no spec sheet "${unknown}".`);
     return this.db.transaction(async (tx) => {
       const [product] = await tx
         .insert(products)
@@ -127,6 +130,7 @@ export class ListingsService {
         .where(body.sceneId ? eq(scenes.id, body.sceneId) : eq(scenes.workspaceId, WORKSPACE))
         .orderBy(asc(scenes.createdAt))
         .limit(1);
+      if (body.sceneId && !scene) throw new NotFoundException('This scene is not in the library any more.');
       const wanted = slotsOf(ids, sheets);
       await tx.insert(shots).values(starterShots(listing.id, first, scene, wanted));
       return listing;

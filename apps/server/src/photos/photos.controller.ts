@@ -93,9 +93,8 @@ export class PhotosController {
   }
 
   @On('DELETE /api/photos/:id/outlines/:outline')
-  async removeOutline(@Call() { params }: CallOf<'DELETE /api/photos/:id/outlines/:outline'>) {
-    await this.photos.removeOutline(params.id, params.outline);
-    return { removed: params.outline };
+  removeOutline(@Call() { params }: CallOf<'DELETE /api/photos/:id/outlines/:outline'>) {
+    return this.photos.removeOutline(params.outline);
   }
 
   @On('POST /api/photos/:id/replace')
@@ -107,8 +106,7 @@ export class PhotosController {
   }
 
   @On('DELETE /api/photos/:id')
-  async remove(@Call() { params: { id } }: CallOf<'DELETE /api/photos/:id'>) {
-    await this.photos.remove(id);
-    return { removed: id };
+  remove(@Call() { params: { id } }: CallOf<'DELETE /api/photos/:id'>) {
+    return this.photos.remove(id);
   }
 }

@@ -27,6 +27,7 @@ import {
 } from '@scenograph/host-node/read-picture';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { shown } from '../database/rows';
 import type { History } from '@scenograph/contract/types';
@@ -283,9 +284,7 @@ export class PhotosService {
     return { title: row.title, svg: outlineToSvg(await decodeGrey(await this.store.get(row.matte))) };
   }
 
-  async removeOutline(photoId: string, id: string): Promise<void> {
-    await this.db.delete(outlines).where(and(eq(outlines.id, id), eq(outlines.photoId, photoId)));
-  }
+  removeOutline = (id: string) => remove(this.db, 'outline', id);
 
   /** Another picture in a photo's place: its product keeps it everywhere, and its steps run again on the new one. */
   async replace(id: string, name: string, bytes: Buffer): Promise<Photo> {
@@ -330,10 +329,7 @@ export class PhotosService {
     return this.one(id);
   }
 
-  async remove(id: string): Promise<void> {
-    await this.one(id);
-    await this.db.delete(photos).where(eq(photos.id, id));
-  }
+  remove = (id: string) => remove(this.db, 'photo', id);
 }
 
 /** A photo as it is sent: its corrections and their history are the desk's. */

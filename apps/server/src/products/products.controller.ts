@@ -3,7 +3,7 @@ import type { CallOf } from '@scenograph/contract';
 import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Response } from 'express';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
-import { shown } from '../database/rows';
+import { containing, shown } from '../database/rows';
 import { products, variants } from '../database/schema';
 import { Call, On } from '../http/route';
 import { brandApart, variantsOf } from './product-data';
@@ -12,7 +12,7 @@ import { VariantsService } from './variants.service';
 /** Products whose title, or the SKU of one of whose variants, holds some words. */
 const matching = (search: string) =>
   search
-    ? sql`(${products.title} ilike ${`%${search}%`} or exists (select 1 from ${variants} where ${variants.productId} = ${products.id} and ${variants.sku} ilike ${`%${search}%`}))`
+    ? sql`(${products.title} ilike ${containing(search)} or exists (select 1 from ${variants} where ${variants.productId} = ${products.id} and ${variants.sku} ilike ${containing(search)}))`
     : undefined;
 
 /** Variants of each product that are sent with the list of all. */

@@ -9,6 +9,7 @@ import { readSteps, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { CallOf, ResultOf } from '@scenograph/contract';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
+import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { shown } from '../database/rows';
 import { photos, products, recipeResults, recipes } from '../database/schema';
@@ -81,11 +82,7 @@ export class RecipesService {
     });
   }
 
-  async remove(id: string) {
-    await this.recipe(id);
-    await this.db.delete(recipes).where(eq(recipes.id, id));
-    return { removed: id };
-  }
+  remove = (id: string) => remove(this.db, 'recipe', id);
 
   /** What running a recipe for some products would do and cost: steps, cutouts, pictures, seconds. */
   async estimate(id: string, productIds: string[]) {

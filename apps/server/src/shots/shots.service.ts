@@ -21,6 +21,7 @@ import type pg from 'pg';
 import yazl from 'yazl';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import type { History } from '@scenograph/contract/types';
 import { listings, shots } from '../database/schema';
@@ -139,9 +140,8 @@ export class ShotsService {
   }
 
   async remove(id: string) {
-    const shot = await this.one(id);
-    await this.db.delete(shots).where(eq(shots.id, id));
-    return { removed: id, listingId: shot.listingId };
+    const { listingId } = await this.one(id);
+    return { ...(await remove(this.db, 'shot', id)), listingId };
   }
 
   /** The shot resolved for a slot (or its base) and a variant (the first, unless named). */
@@ -149,7 +149,8 @@ export class ShotsService {
     const shot = await this.one(id);
     const [listing] = await this.db.select().from(listings).where(eq(listings.id, shot.listingId));
     const own = await variantsOf(this.db, [listing.productId]);
-    const variant = own.find((v) => v.id === variantId) ?? own[0];
+    const variant = variantId ? own.find((v) => v.id === variantId) : own[0];
+    if (variantId && !variant) throw new NotFoundException('This variant is not in the listing any more.');
     if (!slot) return resolveBase(shot.document, variant?.data ?? null);
     const found = slotsOf(listing.sheets, await allSheets(this.db)).find((s) => s.key === slot);
     if (!found) throw new NotFoundException(`This listing has no slot "${slot}".`);

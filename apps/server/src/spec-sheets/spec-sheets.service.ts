@@ -9,6 +9,7 @@ import { readSpecSheet } from '@scenograph/core/spec/read-spec-sheet';
 import { expandSlots, type SpecSheet } from '@scenograph/core/spec/slot';
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type pg from 'pg';
+import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { listings, specSheets, specSheetVersions } from '../database/schema';
 import { announce } from '../events/events';
@@ -112,14 +113,9 @@ export class SpecSheetsService {
       throw new UnprocessableEntityException(
         `"${sheet.marketplace}" is still used by "${used.title}". Take it out of its listings first.`,
       );
-    await this.db.transaction(async (tx) => {
-      await tx.delete(specSheets).where(this.named(id));
-      await tx
-        .delete(specSheetVersions)
-        .where(and(eq(specSheetVersions.workspaceId, WORKSPACE), eq(specSheetVersions.id, id)));
-    });
+    const done = await remove(this.db, 'spec sheet', id);
     await announce(this.pool, { topic: 'sheets', id });
-    return { removed: id };
+    return done;
   }
 
   private named(id: string) {

@@ -1,7 +1,8 @@
-import { Controller, Inject, NotFoundException } from '@nestjs/common';
+import { Controller, Inject } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
 import { DESIGNS } from '@scenograph/core/templates/designs';
 import { desc, eq } from 'drizzle-orm';
+import { remove } from '../bin/bin';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { shown } from '../database/rows';
 import { templates } from '../database/schema';
@@ -33,9 +34,7 @@ export class TemplatesController {
   }
 
   @On('DELETE /api/templates/:id')
-  async remove(@Call() { params: { id } }: CallOf<'DELETE /api/templates/:id'>) {
-    const [gone] = await this.db.delete(templates).where(eq(templates.id, id)).returning();
-    if (!gone) throw new NotFoundException('This template is not here any more.');
-    return { removed: id };
+  remove(@Call() { params: { id } }: CallOf<'DELETE /api/templates/:id'>) {
+    return remove(this.db, 'template', id);
   }
 }

@@ -22,8 +22,8 @@ export const useNotices = create<Notices>((set) => ({
   add(notice) {
     const id = next++;
     set((s) => ({ list: [...s.list.slice(-3), { ...notice, id }] }));
-    // What went wrong stays until it is read and closed.
-    if (notice.mark !== 'stop')
+    // What went wrong, and what can be acted on, stays until it is read and closed.
+    if (notice.mark !== 'stop' && !notice.action)
       setTimeout(() => set((s) => ({ list: s.list.filter((n) => n.id !== id) })), 9000);
   },
   drop: (id) => set((s) => ({ list: s.list.filter((n) => n.id !== id) })),

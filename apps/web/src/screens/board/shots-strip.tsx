@@ -5,6 +5,7 @@ import { resolveBase } from '@scenograph/core/shot/resolve';
 import { type ListingDetail, type ShotRow, call } from '../../api/client';
 import { TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
+import { removing } from '../../ui/removing';
 import { tried } from '../../ui/tried';
 import { useThumbnail } from '../listings/cell-picture';
 import { useInView } from '../listings/use-in-view';
@@ -79,7 +80,9 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
             aria-label={`Remove ${shot.title}`}
             disabled={shot.feeds.length > 0}
             className="text-ink-2 hover:text-ink p-1 disabled:opacity-40"
-            onClick={() => void tried(call('DELETE /api/shots/:id', { params }), '/api/listings')}
+            onClick={() =>
+              void removing(call('DELETE /api/shots/:id', { params }), `"${shot.title}"`, '/api/listings')
+            }
           >
             <Trash2 size={14} aria-hidden />
           </button>

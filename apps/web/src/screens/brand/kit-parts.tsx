@@ -6,6 +6,7 @@ import { bringInFonts, FONT_FILES, useFonts } from '../../api/brand';
 import { reducedUrl, refresh, call, upload, useRoute } from '../../api/client';
 import { ColourField } from '../../ui/colour-field';
 import { Button, IconButton, Select, TextField } from '../../ui/controls';
+import { removing } from '../../ui/removing';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 import { EffectFields } from '../stage/effects-desk';
@@ -203,14 +204,8 @@ export function Fonts({ kit, change }: Part) {
   const { fonts } = kit;
   const all = useFonts();
   const { data: own } = useRoute('GET /api/fonts');
-  const remove = async (id: string) => {
-    try {
-      await call('DELETE /api/fonts/:id', { params: { id } });
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-    refresh('/api/fonts');
-  };
+  const remove = (id: string, name: string) =>
+    void removing(call('DELETE /api/fonts/:id', { params: { id } }), name, '/api/fonts');
   return (
     <Card
       title="Fonts"
@@ -267,7 +262,10 @@ export function Fonts({ kit, change }: Part) {
               className="border-line flex items-center gap-2 rounded-md border py-0.5 pr-0.5 pl-2.5"
             >
               {f.family} {f.style}
-              <Remove title={`${f.family} ${f.style}`} onClick={() => void remove(f.id)} />
+              <Remove
+                title={`${f.family} ${f.style}`}
+                onClick={() => remove(f.id, `${f.family} ${f.style}`)}
+              />
             </li>
           ))}
         </ul>

@@ -36,10 +36,15 @@ export function useOutlines(photoId: string, first: Outline[]) {
     },
     remove: (outline: Outline) =>
       trying(async () => {
-        await call('DELETE /api/photos/:id/outlines/:outline', {
-          params: { id: photoId, outline: outline.id },
-        });
+        const params = { id: photoId, outline: outline.id };
+        await call('DELETE /api/photos/:id/outlines/:outline', { params });
         setList((l) => l.filter((o) => o.id !== outline.id));
+        const bringBack = async () => {
+          await call('POST /api/bin/:thing/restore', { params: { thing: outline.id } });
+          setList((l) => [outline, ...l.filter((o) => o.id !== outline.id)]);
+        };
+        const run = () => void trying(bringBack);
+        say('pass', `"${outline.title}" is removed.`, { title: 'Undo', run });
       }),
   };
 }

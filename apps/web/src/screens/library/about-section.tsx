@@ -1,9 +1,9 @@
 import { useNavigate } from 'react-router';
-import { call, refresh } from '../../api/client';
+import { call } from '../../api/client';
 import type { Surveyed } from '../../documents/kinds';
 import { ColourButton } from '../../ui/colour-field';
 import { Button, TextField } from '../../ui/controls';
-import { say } from '../../ui/notices';
+import { removing } from '../../ui/removing';
 
 /** What a scene is called, when it fits and which colours it has; and its removal. */
 export function AboutSection({
@@ -19,13 +19,8 @@ export function AboutSection({
 }) {
   const navigate = useNavigate();
   const remove = async () => {
-    try {
-      await call('DELETE /api/scenes/:id', { params: { id: sceneId } });
-      refresh('/api/scenes');
-      void navigate('/library');
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
+    const ask = call('DELETE /api/scenes/:id', { params: { id: sceneId } });
+    if (await removing(ask, `"${now.title}"`, '/api/scenes')) void navigate('/library');
   };
   return (
     <div className="grid gap-2">

@@ -1,9 +1,10 @@
 import { Trash2 } from 'lucide-react';
 import { ARTWORK_FILES, bringInArtwork } from '../../api/artwork';
-import { reducedUrl, refresh, call, useRoute } from '../../api/client';
+import { reducedUrl, call, useRoute } from '../../api/client';
 import { IconButton } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
+import { removing } from '../../ui/removing';
 
 /** The designs that are printed on mockups. */
 export function ArtworkShelf() {
@@ -41,9 +42,12 @@ export function ArtworkShelf() {
               <IconButton
                 label={`Remove ${a.title} from the library`}
                 onClick={() =>
-                  void call('DELETE /api/artwork/:id', { params: { id: a.id } })
-                    .then(() => refresh('/api/artwork'))
-                    .catch((e: Error) => say('stop', e.message))
+                  void removing(
+                    call('DELETE /api/artwork/:id', { params: { id: a.id } }),
+                    `"${a.title}"`,
+                    '/api/artwork',
+                    '/api/products',
+                  )
                 }
               >
                 <Trash2 size={14} aria-hidden />

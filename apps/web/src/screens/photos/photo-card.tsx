@@ -3,6 +3,7 @@ import { call, reducedUrl, upload, type Photo } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { bytesText, StatusMark } from '../../ui/status';
+import { removing } from '../../ui/removing';
 import { tried } from '../../ui/tried';
 import { cutoutText } from './cutout-text';
 
@@ -24,7 +25,8 @@ export function PhotoCard({
     if (await tried(sent, '/api/photos', '/api/products', '/api/listings'))
       say('pass', `${photo.name} is replaced; its product keeps it, and its steps run again.`);
   };
-  const remove = () => void tried(call('DELETE /api/photos/:id', { params }), '/api/photos', '/api/products');
+  const remove = () =>
+    void removing(call('DELETE /api/photos/:id', { params }), photo.name, '/api/photos', '/api/products');
   return (
     <li
       className={`bg-card overflow-hidden rounded-lg border ${chosen ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}

@@ -2,11 +2,12 @@ import type { AnswerOf } from '@scenograph/contract';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { readSteps, type RecipeStep } from '@scenograph/core/recipe/recipe';
-import { refresh, call, useRoute, type RecipeDetail } from '../../api/client';
+import { call, useRoute, type RecipeDetail } from '../../api/client';
 import { ConflictDialog, DocumentUndoRedo, SavingNote, useDocument } from '../../documents/document-bar';
 import { storedRecipe, type RecipeDocument } from '../../documents/kinds';
 import { useOpened } from '../../documents/use-opened';
 import { Button, TextField } from '../../ui/controls';
+import { removing } from '../../ui/removing';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
@@ -139,13 +140,8 @@ function RecipeHeader({
   const state = recipeStore.use();
   const navigate = useNavigate();
   const remove = async () => {
-    try {
-      await call('DELETE /api/recipes/:id', { params: { id } });
-      refresh('/api/recipes');
-      void navigate('/recipes');
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
+    const ask = call('DELETE /api/recipes/:id', { params: { id } });
+    if (await removing(ask, `"${title}"`, '/api/recipes')) void navigate('/recipes');
   };
   const rename = (to: string) => to && state.edit('Name', (r) => ({ ...r, title: to }));
   return (

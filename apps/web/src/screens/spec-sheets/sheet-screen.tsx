@@ -3,11 +3,12 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { readSpecSheet } from '@scenograph/core/spec/read-spec-sheet';
 import type { Slot } from '@scenograph/core/spec/slot';
-import { refresh, call, useRoute } from '../../api/client';
+import { call, useRoute } from '../../api/client';
 import { ConflictDialog, DocumentUndoRedo, SavingNote, useDocument } from '../../documents/document-bar';
 import { storedSheet, type SheetDraft } from '../../documents/kinds';
 import { useOpened } from '../../documents/use-opened';
 import { Button, Select, TextField } from '../../ui/controls';
+import { removing } from '../../ui/removing';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
@@ -122,13 +123,8 @@ function SheetHeader({
       );
   };
   const remove = async () => {
-    try {
-      await call('DELETE /api/spec-sheets/:sheet', { params: { sheet: stored.id } });
-      refresh('/api/spec-sheets');
-      void navigate('/spec-sheets');
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
+    const ask = call('DELETE /api/spec-sheets/:sheet', { params: { sheet: stored.id } });
+    if (await removing(ask, `"${stored.marketplace}"`, '/api/spec-sheets')) void navigate('/spec-sheets');
   };
   const takeVersion = (v: string) => {
     const chosen = versions.find((x) => String(x.version) === v);

@@ -7,7 +7,7 @@ import { Button, IconButton } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
-import { tried } from '../../ui/tried';
+import { removing } from '../../ui/removing';
 import { makeShot } from './make-shot';
 import { PurposeSeason } from './purpose-season';
 import { PRODUCT, TemplateCard } from './template-card';
@@ -43,8 +43,8 @@ export function TemplatesScreen() {
     if (!listing) return say('stop', 'This product is in no listing yet. Start one from its photo first.');
     open(await makeShot(template, listing.id, id));
   };
-  const remove = (id: string) =>
-    void tried(call('DELETE /api/templates/:id', { params: { id } }), '/api/templates');
+  const remove = ({ id, title }: ListedTemplate) =>
+    void removing(call('DELETE /api/templates/:id', { params: { id } }), `"${title}"`, '/api/templates');
   return (
     <>
       <TopBar />
@@ -74,7 +74,7 @@ export function TemplatesScreen() {
                   {[t.own && 'your own', t.purpose, t.season].filter(Boolean).join(', ')}
                 </span>
                 {t.own && (
-                  <IconButton label={`Remove ${t.title}`} onClick={() => remove(t.id)}>
+                  <IconButton label={`Remove ${t.title}`} onClick={() => remove(t)}>
                     <Trash2 size={14} aria-hidden />
                   </IconButton>
                 )}
