@@ -1,8 +1,8 @@
-import { applyPatches } from 'immer';
 import { create, type StoreApi, type UseBoundStore } from 'zustand';
 import { ServerRefusal } from '../api/client';
-import { difference, KEPT_STEPS } from './difference';
+import { difference } from './difference';
 import type { DocumentKind, History, Stored } from './document';
+import { stepsOf, type Steps } from './steps';
 import { setRevision } from './open-revisions';
 import { dropUnsent, holdDocument, keepUnsent, unsentOf } from './outbox';
 
@@ -13,10 +13,9 @@ import { dropUnsent, holdDocument, keepUnsent, unsentOf } from './outbox';
 export type Saving = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict' | 'draft';
 
 /** A document that is edited, undone and stored as it is made. */
-export interface DocumentState<T> extends History {
+export interface DocumentState<T> extends Steps<T> {
   /** Whose document it is; '' before one is open. */
   id: string;
-  document: T | null;
   /** The server's revision that it is based on. */
   revision: number;
   saving: Saving;
@@ -25,16 +24,12 @@ export interface DocumentState<T> extends History {
   savedAt: Date | null;
   /** What stands on the server where another window has stored something else. */
   conflict: (Stored<T> & { message: string }) | null;
-  /** While a gesture goes on: the document that it began with. */
-  gestureBase: T | null;
 
-  /** One finished change. */
+  // What they do stands in steps.ts.
   edit(label: string, change: (document: T) => T): void;
-  /** A change while dragging: shown at once, from the document that the gesture began with. */
+  repeat(label: string, change: (document: T) => T): void;
   during(change: (document: T) => T): void;
-  /** Ends a gesture as one step of history. */
   finish(label: string, change?: (document: T) => T): void;
-  /** Ends a gesture with nothing changed. */
   abandon(): void;
   undo(): void;
   redo(): void;
@@ -112,29 +107,10 @@ export function createDocumentStore<T extends object, Extra extends object>(
     const change = (value: Partial<DocumentState<T>>) => set(value as Partial<State>);
     /** A conflict stays one until a person has chosen. */
     const unsaved = (): Saving => (get().conflict ? 'conflict' : asMade ? 'waiting' : 'draft');
-    const commit = (label: string, before: T, after: T) => {
-      const [forward, inverse] = difference(before, after);
-      change({ gestureBase: null, document: after });
-      if (!forward.length) return;
-      const past = [...get().past, { label, forward, inverse }].slice(-KEPT_STEPS);
-      change({ past, future: [], saving: unsaved() });
+    const steps = stepsOf<T>(get, change, () => {
+      change({ saving: unsaved() });
       changed();
-    };
-    const walk = (from: 'past' | 'future') => {
-      const { document, gestureBase, past, future } = get();
-      const step = from === 'past' ? past[past.length - 1] : future[0];
-      // A gesture that goes on is given up: steps are of finished changes.
-      const base = gestureBase ?? document;
-      if (!step || !base) return;
-      change({
-        document: applyPatches(base, from === 'past' ? step.inverse : step.forward),
-        gestureBase: null,
-        past: from === 'past' ? past.slice(0, -1) : [...past, step],
-        future: from === 'past' ? [step, ...future] : future.slice(1),
-        saving: unsaved(),
-      });
-      changed();
-    };
+    });
     const documentState: DocumentState<T> = {
       id: '',
       document: null,
@@ -146,27 +122,7 @@ export function createDocumentStore<T extends object, Extra extends object>(
       savedAt: null,
       conflict: null,
       gestureBase: null,
-      edit(label, make) {
-        const { document, gestureBase } = get();
-        const base = gestureBase ?? document;
-        if (base) commit(label, base, make(base));
-      },
-      during(make) {
-        const { document, gestureBase } = get();
-        const base = gestureBase ?? document;
-        if (base) change({ gestureBase: base, document: make(base) });
-      },
-      finish(label, make) {
-        const { document, gestureBase } = get();
-        const base = gestureBase ?? document;
-        if (base) commit(label, base, make ? make(base) : document!);
-      },
-      abandon() {
-        const { gestureBase } = get();
-        if (gestureBase) change({ document: gestureBase, gestureBase: null });
-      },
-      undo: () => walk('past'),
-      redo: () => walk('future'),
+      ...steps,
       keepMine() {
         const { conflict } = get();
         if (!conflict) return;
