@@ -136,8 +136,6 @@ function Slat({
     else return;
     e.preventDefault();
   };
-  const small =
-    'bg-card border-line rounded-sm border p-0.5 opacity-0 group-hover:opacity-100 focus-visible:opacity-100';
   return (
     <li
       ref={setNodeRef}
@@ -171,23 +169,11 @@ function Slat({
         </span>
       </button>
       {renaming && (
-        <input
-          // The slat asked for a new name: typing begins at once.
-          autoFocus
-          aria-label="New name"
-          defaultValue={element.name}
-          className="border-spruce absolute inset-x-0 bottom-0 z-30 h-6 border bg-white px-1 text-[11px]"
-          onBlur={(e) => {
+        <NewName
+          name={element.name}
+          onEnd={(name) => {
             setRenaming(false);
-            if (e.target.value !== element.name) onRename(e.target.value);
-          }}
-          onKeyDown={(e) => {
-            e.stopPropagation();
-            if (e.key === 'Enter') e.currentTarget.blur();
-            if (e.key === 'Escape') {
-              e.currentTarget.value = element.name;
-              e.currentTarget.blur();
-            }
+            if (name !== element.name) onRename(name);
           }}
         />
       )}
@@ -207,25 +193,66 @@ function Slat({
         </span>
       )}
       {element.locked && <Lock size={10} aria-hidden className="absolute top-1 left-1 z-20" />}
-      <div className="absolute -top-1 right-1 z-20 flex gap-0.5">
-        <button
-          type="button"
-          onClick={onLock}
-          aria-label={element.locked ? `Unlock ${name}` : `Lock ${name}`}
-          className={small}
-        >
-          {element.locked ? <LockOpen size={11} aria-hidden /> : <Lock size={11} aria-hidden />}
-        </button>
-        <button
-          type="button"
-          onClick={onHide}
-          aria-label={element.hidden ? `Show ${element.name}` : `Hide ${element.name}`}
-          className={small}
-        >
-          {element.hidden ? <EyeOff size={11} aria-hidden /> : <Eye size={11} aria-hidden />}
-        </button>
-      </div>
+      <SlatButtons element={element} name={name} onLock={onLock} onHide={onHide} />
     </li>
+  );
+}
+
+/** Asks for a new name in place of the slat's; Escape keeps the old one. */
+function NewName({ name, onEnd }: { name: string; onEnd(name: string): void }) {
+  return (
+    <input
+      // The slat asked for a new name: typing begins at once.
+      autoFocus
+      aria-label="New name"
+      defaultValue={name}
+      className="border-spruce absolute inset-x-0 bottom-0 z-30 h-6 border bg-white px-1 text-[11px]"
+      onBlur={(e) => onEnd(e.target.value)}
+      onKeyDown={(e) => {
+        e.stopPropagation();
+        if (e.key === 'Enter') e.currentTarget.blur();
+        if (e.key === 'Escape') {
+          e.currentTarget.value = name;
+          e.currentTarget.blur();
+        }
+      }}
+    />
+  );
+}
+
+/** Lock and eye, shown when the pointer or the focus is there. */
+function SlatButtons({
+  element,
+  name,
+  onLock,
+  onHide,
+}: {
+  element: ShotElement;
+  name: string;
+  onLock(): void;
+  onHide(): void;
+}) {
+  const small =
+    'bg-card border-line rounded-sm border p-0.5 opacity-0 group-hover:opacity-100 focus-visible:opacity-100';
+  return (
+    <div className="absolute -top-1 right-1 z-20 flex gap-0.5">
+      <button
+        type="button"
+        onClick={onLock}
+        aria-label={element.locked ? `Unlock ${name}` : `Lock ${name}`}
+        className={small}
+      >
+        {element.locked ? <LockOpen size={11} aria-hidden /> : <Lock size={11} aria-hidden />}
+      </button>
+      <button
+        type="button"
+        onClick={onHide}
+        aria-label={element.hidden ? `Show ${name}` : `Hide ${name}`}
+        className={small}
+      >
+        {element.hidden ? <EyeOff size={11} aria-hidden /> : <Eye size={11} aria-hidden />}
+      </button>
+    </div>
   );
 }
 

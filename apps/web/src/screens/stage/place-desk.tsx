@@ -24,119 +24,21 @@ export function PlaceDesk({
   several: number;
   editing: Editing;
   frame: { width: number; height: number };
-  onPlace(label: string, box: Box, proportional: boolean): void;
+  onPlace: Place;
 }) {
-  const { patch: onChange, during: onDuring, remove: onRemove, depth: onDepth } = editing;
+  const { patch: onChange, during: onDuring } = editing;
   const { box } = element;
-  const aspect = box.height / box.width;
-  /** Scaled about the base, where a product stands; others about the middle of their lower edge. */
-  const scaled = (width: number): Box =>
-    isProduct(element)
-      ? scaledOnBase(element, width / box.width)
-      : {
-          ...box,
-          width,
-          height: width * aspect,
-          x: box.x + (box.width - width) / 2,
-          y: box.y + box.height - width * aspect,
-        };
+  const ground = isGround(element);
   return (
     <div className="grid gap-2">
-      <div className="flex items-center gap-1.5">
-        <div className="grow">
-          <TextField
-            hideLabel
-            label="Name"
-            value={element.name}
-            onCommit={(name) => onChange('Rename', { name })}
-          />
-        </div>
-        <IconButton label="Send back" onClick={() => onDepth(-1)}>
-          <ArrowDownToLine size={14} className="rotate-90" aria-hidden />
-        </IconButton>
-        <IconButton label="Bring forward" onClick={() => onDepth(1)}>
-          <ArrowUpToLine size={14} className="rotate-90" aria-hidden />
-        </IconButton>
-        <IconButton
-          label={element.locked ? 'Unlock' : 'Lock'}
-          onClick={() => onChange(element.locked ? 'Unlock' : 'Lock', { locked: !element.locked })}
-        >
-          {element.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
-        </IconButton>
-        <IconButton label="Remove" onClick={onRemove} disabled={element.locked}>
-          <Trash2 size={14} aria-hidden />
-        </IconButton>
-      </div>
-      {!isGround(element) && (
-        <div className="grid grid-cols-2 gap-2">
-          <NumberField
-            label="Left"
-            unit="px"
-            digits={1}
-            value={box.x}
-            onCommit={(x) => onPlace('Move', { ...box, x }, false)}
-            disabled={element.locked}
-          />
-          <NumberField
-            label="Top"
-            unit="px"
-            digits={1}
-            value={box.y}
-            onCommit={(y) => onPlace('Move', { ...box, y }, false)}
-            disabled={element.locked}
-          />
-          <NumberField
-            label="Width"
-            unit="px"
-            digits={1}
-            min={4}
-            value={box.width}
-            onCommit={(width) => onPlace('Scale', scaled(width), true)}
-            disabled={element.locked}
-          />
-          <NumberField
-            label="Height"
-            unit="px"
-            digits={1}
-            min={4}
-            value={box.height}
-            onCommit={(height) =>
-              elementKind(element.kind).wraps
-                ? onPlace('Resize', { ...box, height }, false)
-                : onPlace('Scale', scaled(height / aspect), true)
-            }
-            disabled={element.locked}
-          />
-          <NumberField
-            label="Rotation"
-            unit="°"
-            digits={1}
-            min={-360}
-            max={360}
-            value={box.rotation}
-            onCommit={(rotation) => onPlace('Rotate', { ...box, rotation }, false)}
-            disabled={element.locked}
-          />
-          {size && (
-            <NumberField
-              label="Height, real"
-              unit="mm"
-              min={1}
-              value={size.standing.heightMm * size.ratio}
-              onCommit={(mm) =>
-                onPlace('Scale', scaled((box.width * mm) / (size.standing.heightMm * size.ratio)), true)
-              }
-              disabled={element.locked}
-            />
-          )}
-        </div>
-      )}
+      <NameRow element={element} editing={editing} />
+      {!ground && <Numbers element={element} size={size} onPlace={onPlace} />}
       {size && Math.abs(size.ratio - 1) > 0.005 && (
         <Button onClick={editing.trueSize}>
           {Math.round(size.ratio * 100)} percent of true size: back to true
         </Button>
       )}
-      {!isGround(element) && (
+      {!ground && (
         <div className="flex flex-wrap gap-1.5">
           <Button onClick={editing.duplicate}>Duplicate</Button>
           <Button
@@ -148,30 +50,9 @@ export function PlaceDesk({
           {element.link && <Button onClick={() => editing.link(false)}>Unlink</Button>}
         </div>
       )}
-      {several > 1 ? (
-        <fieldset className="border-line grid gap-1.5 rounded-md border p-2">
-          <legend className="text-ink-2 px-1 text-[12px]">{several} chosen</legend>
-          <div className="flex flex-wrap gap-1.5">
-            {ALIGNMENTS.map((how) => (
-              <Button key={how} className="px-2" onClick={() => editing.align(how)}>
-                {how[0].toUpperCase() + how.slice(1)}
-              </Button>
-            ))}
-          </div>
-          <div className="flex flex-wrap gap-1.5">
-            <Button disabled={several < 3} onClick={() => editing.distribute('x')}>
-              Distribute across
-            </Button>
-            <Button disabled={several < 3} onClick={() => editing.distribute('y')}>
-              Down
-            </Button>
-            <Button onClick={() => editing.link(true)}>Link</Button>
-          </div>
-        </fieldset>
-      ) : (
-        !isGround(element) && (
-          <p className="text-ink-2 text-[12px]">Shift-click another to align, distribute or link them.</p>
-        )
+      {several > 1 && <Several count={several} editing={editing} />}
+      {several === 1 && !ground && (
+        <p className="text-ink-2 text-[12px]">Shift-click another to align, distribute or link them.</p>
       )}
       <Slider
         label="Opacity"
@@ -193,5 +74,157 @@ export function PlaceDesk({
         </div>
       )}
     </div>
+  );
+}
+
+type Place = (label: string, box: Box, proportional: boolean) => void;
+
+/** The element's name, its depth, and whether it is locked. */
+function NameRow({ element, editing }: { element: ShotElement; editing: Editing }) {
+  const { patch: onChange, remove: onRemove, depth: onDepth } = editing;
+  return (
+    <div className="flex items-center gap-1.5">
+      <div className="grow">
+        <TextField
+          hideLabel
+          label="Name"
+          value={element.name}
+          onCommit={(name) => onChange('Rename', { name })}
+        />
+      </div>
+      <IconButton label="Send back" onClick={() => onDepth(-1)}>
+        <ArrowDownToLine size={14} className="rotate-90" aria-hidden />
+      </IconButton>
+      <IconButton label="Bring forward" onClick={() => onDepth(1)}>
+        <ArrowUpToLine size={14} className="rotate-90" aria-hidden />
+      </IconButton>
+      <IconButton
+        label={element.locked ? 'Unlock' : 'Lock'}
+        onClick={() => onChange(element.locked ? 'Unlock' : 'Lock', { locked: !element.locked })}
+      >
+        {element.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
+      </IconButton>
+      <IconButton label="Remove" onClick={onRemove} disabled={element.locked}>
+        <Trash2 size={14} aria-hidden />
+      </IconButton>
+    </div>
+  );
+}
+
+/** Scaled about the base, where a product stands; others about the middle of their lower edge. */
+function scaledTo(element: ShotElement, width: number): Box {
+  const { box } = element;
+  if (isProduct(element)) return scaledOnBase(element, width / box.width);
+  const height = (width * box.height) / box.width;
+  return {
+    ...box,
+    width,
+    height,
+    x: box.x + (box.width - width) / 2,
+    y: box.y + box.height - height,
+  };
+}
+
+/** Place, size and rotation as numbers; real height where it is known. */
+function Numbers({
+  element,
+  size,
+  onPlace,
+}: {
+  element: ShotElement;
+  size: TrueSize | null;
+  onPlace: Place;
+}) {
+  const { box } = element;
+  const aspect = box.height / box.width;
+  const scaled = (width: number) => scaledTo(element, width);
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <NumberField
+        label="Left"
+        unit="px"
+        digits={1}
+        value={box.x}
+        onCommit={(x) => onPlace('Move', { ...box, x }, false)}
+        disabled={element.locked}
+      />
+      <NumberField
+        label="Top"
+        unit="px"
+        digits={1}
+        value={box.y}
+        onCommit={(y) => onPlace('Move', { ...box, y }, false)}
+        disabled={element.locked}
+      />
+      <NumberField
+        label="Width"
+        unit="px"
+        digits={1}
+        min={4}
+        value={box.width}
+        onCommit={(width) => onPlace('Scale', scaled(width), true)}
+        disabled={element.locked}
+      />
+      <NumberField
+        label="Height"
+        unit="px"
+        digits={1}
+        min={4}
+        value={box.height}
+        onCommit={(height) =>
+          elementKind(element.kind).wraps
+            ? onPlace('Resize', { ...box, height }, false)
+            : onPlace('Scale', scaled(height / aspect), true)
+        }
+        disabled={element.locked}
+      />
+      <NumberField
+        label="Rotation"
+        unit="°"
+        digits={1}
+        min={-360}
+        max={360}
+        value={box.rotation}
+        onCommit={(rotation) => onPlace('Rotate', { ...box, rotation }, false)}
+        disabled={element.locked}
+      />
+      {size && (
+        <NumberField
+          label="Height, real"
+          unit="mm"
+          min={1}
+          value={size.standing.heightMm * size.ratio}
+          onCommit={(mm) =>
+            onPlace('Scale', scaled((box.width * mm) / (size.standing.heightMm * size.ratio)), true)
+          }
+          disabled={element.locked}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What is done to several chosen elements at once. */
+function Several({ count: several, editing }: { count: number; editing: Editing }) {
+  return (
+    <fieldset className="border-line grid gap-1.5 rounded-md border p-2">
+      <legend className="text-ink-2 px-1 text-[12px]">{several} chosen</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {ALIGNMENTS.map((how) => (
+          <Button key={how} className="px-2" onClick={() => editing.align(how)}>
+            {how[0].toUpperCase() + how.slice(1)}
+          </Button>
+        ))}
+      </div>
+      <div className="flex flex-wrap gap-1.5">
+        <Button disabled={several < 3} onClick={() => editing.distribute('x')}>
+          Distribute across
+        </Button>
+        <Button disabled={several < 3} onClick={() => editing.distribute('y')}>
+          Down
+        </Button>
+        <Button onClick={() => editing.link(true)}>Link</Button>
+      </div>
+    </fieldset>
   );
 }

@@ -306,8 +306,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
           open={open}
           onOpen={setOpen}
           onAddText={addText}
-          swaps={choices}
-          onSwap={swap}
+          swaps={{ choices, onSwap: swap }}
         />
       </div>
 

@@ -1,0 +1,62 @@
+import { elementKind } from '@scenograph/core/elements/index';
+import type { Shot } from '@scenograph/core/shot/document';
+import { openPlaces } from '@scenograph/core/templates/fill';
+import { Button } from '../../ui/controls';
+import type { FedSlot } from './size-strip';
+import { useStage } from './store';
+
+/** The one variant that changes can be kept to; null where there is no choice. */
+export type CellChoice = { title: string; on: boolean; onChange(on: boolean): void } | null;
+
+/** Says that changes stay in the slot that is shown, or in one cell of it. */
+export function SlotNote({ active, cell }: { active: FedSlot; cell: CellChoice }) {
+  const { showSlot } = useStage();
+  return (
+    <p className="bg-spruce px-3.5 py-1.5 text-[12.5px] text-white">
+      You are on <b>{active.slot.title}</b>, {active.marketplace}. Changes stay in this slot
+      {cell?.on ? ` of ${cell.title}` : ''}.{' '}
+      <button type="button" className="underline" onClick={() => showSlot(null)}>
+        Back to the base
+      </button>
+      {cell && (
+        <label className="mt-1 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="accent-limelight"
+            checked={cell.on}
+            onChange={(e) => cell.onChange(e.target.checked)}
+          />
+          For {cell.title} only
+        </label>
+      )}
+    </p>
+  );
+}
+
+/** Places of a template that nothing fills yet; nothing where all are. */
+export function PlacesNote({ shot, onOpen }: { shot: Shot; onOpen(open: string[]): void }) {
+  const { select } = useStage();
+  const places = openPlaces(shot);
+  if (!places.length) return null;
+  return (
+    <div className="border-line bg-spruce-tint border-b px-3.5 py-2 text-[12.5px]">
+      <p className="font-medium">Places of the template still to be filled</p>
+      <ul className="mt-1 grid gap-1">
+        {places.map((e) => (
+          <li key={e.id} className="flex items-center justify-between gap-2">
+            <span>{e.place?.hint || e.name}</span>
+            <Button
+              aria-label={`Fill ${e.name}`}
+              onClick={() => {
+                select(e.id);
+                onOpen([elementKind(e.kind).role === 'overlay' ? 'overlays' : 'place']);
+              }}
+            >
+              Fill it
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
