@@ -42,6 +42,7 @@ const web = {
     // What paints in a worker; `workers/painters.test.ts` itself asks for ./painters.
     '/workers/painters$': '<rootDir>/apps/web/test/painters.ts',
     '^react-chartjs-2$': '<rootDir>/apps/web/test/charts.tsx',
+    '^react-konva$': '<rootDir>/apps/web/test/konva.tsx',
   },
   testMatch: ['<rootDir>/apps/web/**/*.test.{ts,tsx}'],
   testEnvironment: '<rootDir>/apps/web/test/environment.mjs',

@@ -63,7 +63,7 @@ export function useThumbnail(
 /** A slot's checks, measured on the picture as it would be delivered. */
 export function useChecks(
   resolved: ResolvedShot | null,
-  slot: Slot,
+  slot: Slot | null,
   slotKey: string,
   known: ReadonlyMap<string, { width: number; height: number }>,
   inView: boolean,
@@ -71,7 +71,7 @@ export function useChecks(
   const [results, setResults] = useState<CheckResult[] | null>(null);
   const wish = useRef(0);
   useEffect(() => {
-    if (!resolved || !inView) return;
+    if (!resolved || !slot || !inView) return;
     const mine = ++wish.current;
     checkShot(resolved, slot, slotKey, sourceSizes(resolved, known), () => wish.current === mine)
       .then((r) => r && wish.current === mine && setResults(r))

@@ -1,0 +1,57 @@
+import { useMemo } from 'react';
+import { whatCastsOnWhat } from '@scenograph/core/elements/product/casts';
+import type { Shot } from '@scenograph/core/shot/document';
+import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { newPicture } from '@scenograph/core/shot/starters';
+import { useRoute, type Variant } from '../../api/client';
+import { AddMenu } from './add-menu';
+import { DepthStrip } from './depth-strip';
+import { moveDepth, newId, patchElement, type SlotTarget } from './editing';
+import { useStage } from './store';
+import type { useAdding } from './use-adding';
+import type { Editing } from './use-editing';
+
+/** The depth strip of the shot on the stage, with the menu that adds to it. */
+export function ShotStrip({
+  shot,
+  resolved,
+  target,
+  editing,
+  adding: { addOverlay, addProduct, choices },
+  variant,
+}: {
+  shot: Shot;
+  resolved: ResolvedShot;
+  target: SlotTarget | null;
+  editing: Editing;
+  adding: ReturnType<typeof useAdding>;
+  variant: Variant;
+}) {
+  const { selected, also, select, choose, edit } = useStage();
+  const { data: pictures } = useRoute('GET /api/pictures');
+  const casts = useMemo(() => whatCastsOnWhat(resolved), [resolved]);
+  return (
+    <DepthStrip
+      elements={shot.elements}
+      looks={resolved.elements}
+      selected={selected}
+      onSelect={select}
+      onMove={(id, to) => edit('Change depth', (s) => moveDepth(s, id, to))}
+      onHide={(id, hidden) => edit(hidden ? 'Hide' : 'Show', (s) => patchElement(s, id, { hidden }, target))}
+      also={also}
+      onChoose={choose}
+      onLock={(id, locked) => edit(locked ? 'Lock' : 'Unlock', (s) => patchElement(s, id, { locked }, null))}
+      onRename={(id, name) => edit('Rename', (s) => patchElement(s, id, { name }, null))}
+      casts={casts}
+    >
+      <AddMenu
+        products={choices}
+        pictures={pictures ?? []}
+        onProduct={() => addProduct(variant)}
+        onOther={(id) => addProduct(choices.find((c) => c.id === id))}
+        onOverlay={addOverlay}
+        onPicture={(p) => editing.add((now) => newPicture(newId('picture', now), p.title, p, now.frame))}
+      />
+    </DepthStrip>
+  );
+}
