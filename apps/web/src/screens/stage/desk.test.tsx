@@ -22,7 +22,7 @@ import { useEditing } from './use-editing';
 beforeEach(() => {
   answering({
     'PUT /api/shots/:id': { revision: 2, updatedAt: MOMENT },
-    'GET /api/brand': { kit: EMPTY_KIT, revision: 1, history: { past: [], future: [] } } as never,
+    'GET /api/brand': { kit: EMPTY_KIT, revision: 1, history: { past: [], future: [] } },
     'GET /api/effects': [],
     'GET /api/scenes': [],
     'GET /api/pictures': [],

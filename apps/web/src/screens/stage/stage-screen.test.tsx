@@ -43,7 +43,7 @@ async function opened({ query = '' } = {}) {
     'GET /api/shots/:id': () => kept.stored,
     'GET /api/listings/:id': detail,
     'GET /api/products': { brand: null, total: 0, products: [] },
-    'GET /api/brand': { kit: EMPTY_KIT, revision: 1, history: { past: [], future: [] } } as never,
+    'GET /api/brand': { kit: EMPTY_KIT, revision: 1, history: { past: [], future: [] } },
     'GET /api/pictures': [],
     'GET /api/scenes': [],
     'GET /api/effects': [],
@@ -151,7 +151,7 @@ test('a slot in the address is shown; what is changed there stays there, and the
   await user.click(screen.getByRole('button', { name: 'Back to the base' }));
   expect(screen.queryByText(/Changes stay in this slot/)).toBeNull();
   await saved();
-  expect(Object.keys((kept.stored.document as typeof STAGED).fits)).toEqual(['harbour/front']);
+  expect(Object.keys((kept.stored.document).fits)).toEqual(['harbour/front']);
 });
 
 test('another variant is put on the stage through the address; the shot stays as it is', async () => {
@@ -171,7 +171,7 @@ test('what is found is summed up, and mended as a step', async () => {
     limit: 'none',
     sentence: 'The slot takes no text.',
     about: { id: 'text', name: 'Words' } as CheckResult['about'],
-    fix: { title: 'Hide overlays in this slot' } as CheckResult['fix'],
+    fix: { title: 'Hide overlays in this slot' },
   };
   painting.checks = [found];
   const { user } = await opened({ query: '?slot=harbour%2Ffront' });

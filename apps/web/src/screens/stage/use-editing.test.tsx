@@ -137,7 +137,7 @@ test('in a slot a change stays in the slot: the base is as it was', () => {
   act(() => now().patch('Fade', { opacity: 0.5 }));
   act(() => now().nudge(0, 4));
   expect(useStage.getState().document!.elements).toEqual(STAGED.elements);
-  const own = useStage.getState().document!.fits[SLOT.key].elements.left as Partial<ShotElement>;
+  const own = useStage.getState().document!.fits[SLOT.key].elements.left;
   expect(own).toMatchObject({ opacity: 0.5, box: { x: expect.any(Number) } });
 });
 
