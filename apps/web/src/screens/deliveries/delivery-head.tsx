@@ -74,30 +74,31 @@ function Control({ data }: { data: DeliveryDetail }) {
 
 /** The ZIP of all of it, of one marketplace or of one listing. */
 function Download({ data, marketplaces }: { data: DeliveryDetail; marketplaces: string[] }) {
-  const [part, setPart] = useState('');
+  const [part, setPart] = useState('all');
   const listings = [...new Set(data.groups.map((g) => g.listing))];
   const choices = (key: string, names: string[]) =>
     names.length > 1
       ? names.map((name) => ({ value: `${key}=${encodeURIComponent(name)}`, title: name }))
       : [];
   const parts = [
-    { value: '', title: 'Whole delivery' },
+    { value: 'all', title: 'Whole delivery' },
     ...choices('marketplace', marketplaces),
     ...choices('listing', listings),
   ];
   const open = isOpen(data);
+  const whole = part === 'all';
   return (
     <>
       {parts.length > 1 && (
         <Select label="What to download" value={part} onChange={setPart} options={parts} />
       )}
       <a
-        href={`/api/deliveries/${data.id}/zip${part ? `?${part}` : ''}`}
+        href={`/api/deliveries/${data.id}/zip${whole ? '' : `?${part}`}`}
         download
         className={buttonClass(open ? 'plain' : 'main')}
       >
         {open ? 'Download ZIP as it comes' : 'Download ZIP'}{' '}
-        {!part && <span className="measure">{bytesText(data.bytes)}</span>}
+        {whole && <span className="measure">{bytesText(data.bytes)}</span>}
       </a>
     </>
   );

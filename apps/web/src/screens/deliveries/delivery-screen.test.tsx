@@ -154,6 +154,7 @@ test('one marketplace of it can be downloaded alone', async () => {
   const { user } = await opened(delivery());
   const link = () => screen.getByRole('link', { name: /Download ZIP/ });
   expect(link()).toHaveAttribute('href', `/api/deliveries/${ID}/zip`);
+  expect(screen.getByRole('combobox', { name: 'What to download' })).toHaveTextContent('Whole delivery');
   await user.click(screen.getByRole('combobox', { name: 'What to download' }));
   expect(await screen.findAllByRole('option')).toHaveLength(3);
   await user.click(screen.getByRole('option', { name: 'Kestrel Market' }));

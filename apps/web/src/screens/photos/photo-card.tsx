@@ -5,6 +5,7 @@ import { say } from '../../ui/notices';
 import { bytesText, StatusMark } from '../../ui/status';
 import { removing } from '../../ui/removing';
 import { tried } from '../../ui/tried';
+import { reviewState } from '../review/review-state';
 import { cutoutText } from './cutout-text';
 
 /** A photo with its cutout, how that stands, and what can be done with it. */
@@ -90,6 +91,9 @@ export function PhotoCard({
   );
 }
 
+/** The mark of what the words beside it say: never more sure than they are. */
+const markOf = (photo: Photo) => (photo.inUse ? reviewState(photo).mark : 'stale');
+
 /** Size, state of the cutout, and what the reader noted. */
 function Facts({ photo }: { photo: Photo }) {
   return (
@@ -98,10 +102,7 @@ function Facts({ photo }: { photo: Photo }) {
         {photo.width} x {photo.height} px, {bytesText(photo.bytes)}
       </p>
       <p className="text-ink-2 mt-0.5 flex items-center gap-1.5 text-[12px]">
-        <StatusMark
-          size={9}
-          mark={photo.cutoutState === 'done' ? 'pass' : photo.cutoutState === 'failed' ? 'stop' : 'working'}
-        />
+        <StatusMark size={9} mark={markOf(photo)} />
         <span className="truncate" title={cutoutText(photo)}>
           {cutoutText(photo)}
         </span>

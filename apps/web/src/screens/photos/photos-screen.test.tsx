@@ -56,6 +56,19 @@ test('how a cutout stands is said in words, never more sure than it is', () => {
   expect(said({ cutout: { ...cutout, confidence: 0.7 } })).toBe('Cut out, look at it');
 });
 
+test('the mark beside the words says the same', async () => {
+  const unsure = { ...photo(JUG, 'jug.jpg').cutout!, confidence: 0.1 };
+  await opened([
+    photo(JUG, 'jug.jpg', { cutout: unsure }),
+    photo(BOWL, 'bowl.jpg', { inUse: false }),
+    photo(uuid(33), 'pot.jpg', { accepted: true }),
+  ]);
+  const mark = (name: string) => within(choose(name).closest('li')!).getByRole('img', { hidden: false });
+  expect(mark('jug.jpg')).toHaveAccessibleName('failed');
+  expect(mark('bowl.jpg')).toHaveAccessibleName('out of date');
+  expect(mark('pot.jpg')).toHaveAccessibleName('pass');
+});
+
 test('no photos is said, and a failed answer is not taken for none', async () => {
   await opened([]);
   expect(await screen.findByText('No photos yet')).toBeVisible();

@@ -151,7 +151,7 @@ test('a slot in the address is shown; what is changed there stays there, and the
   await user.click(screen.getByRole('button', { name: 'Back to the base' }));
   expect(screen.queryByText(/Changes stay in this slot/)).toBeNull();
   await saved();
-  expect(Object.keys((kept.stored.document).fits)).toEqual(['harbour/front']);
+  expect(Object.keys(kept.stored.document.fits)).toEqual(['harbour/front']);
 });
 
 test('another variant is put on the stage through the address; the shot stays as it is', async () => {

@@ -1,6 +1,5 @@
 import { beforeEach, expect, jest, test } from '@jest/globals';
 import { data } from '@scenograph/core/shot/one-of-each.fixture';
-import type { ShotElement } from '@scenograph/core/elements/index';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { act, cleanup, renderHook } from '@testing-library/react';
 import fc from 'fast-check';
