@@ -14,6 +14,15 @@ class Observer {
   unobserve() {}
   disconnect() {}
 }
+Blob.prototype.text ??= function (this: Blob) {
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(reader.result as string);
+    reader.onerror = () => reject(reader.error ?? new Error('This file cannot be read.'));
+    reader.readAsText(this);
+  });
+};
+
 /** Everything is in view at once. */
 class InView extends Observer {
   constructor(private readonly tell: IntersectionObserverCallback) {

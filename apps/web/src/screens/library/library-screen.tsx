@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import { reducedUrl, refresh, type Scene, upload, useRoute } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { say } from '../../ui/notices';
-import { Trouble } from '../../ui/states';
+import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { ArtworkShelf } from './artwork-shelf';
 import { Shelf } from './shelf';
@@ -28,7 +28,7 @@ async function takeScenes(files: readonly File[]): Promise<Scene | null> {
     try {
       if (/\.zip$/i.test(name)) {
         const { taken, refused } = await upload('POST /api/scenes/import', { query: { name }, file });
-        if (taken) say('pass', `${taken} ${taken === 1 ? 'is' : 'are'} in the library.`);
+        if (taken) say('pass', `${taken} ${taken === 1 ? 'scene is' : 'scenes are'} in the library.`);
         for (const sentence of refused) say('stop', sentence);
       } else last = await upload('POST /api/scenes', { query: { name }, file });
     } catch (e) {
@@ -42,12 +42,6 @@ async function takeScenes(files: readonly File[]): Promise<Scene | null> {
 export function LibraryScreen() {
   const navigate = useNavigate();
   const { data: scenes, error } = useRoute('GET /api/scenes');
-  const { data: pictures } = useRoute('GET /api/pictures');
-  const { getInputProps, open } = useDropzone({
-    noClick: true,
-    onDrop: (files) => void takePictures(files),
-    useFsAccessApi: false,
-  });
   const sceneDrop = useDropzone({
     noClick: true,
     onDrop: (files) =>
@@ -63,6 +57,7 @@ export function LibraryScreen() {
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
         <h1 className="font-display text-[22px] font-bold">Library</h1>
         {error && <Trouble error={error} />}
+        {!scenes && !error && <Waiting what="the library" />}
         <div className="mt-3 mb-2 flex items-center gap-2">
           <h2 className="grow font-semibold">
             Scenes{' '}
@@ -85,29 +80,44 @@ export function LibraryScreen() {
         </h2>
         <Shelf scenes={scenes?.filter((s) => s.survey.areas.length) ?? []} />
         <ArtworkShelf />
-        <div className="mt-6 mb-2 flex items-center justify-between">
-          <h2 className="font-semibold">
-            Logos and pictures <span className="measure text-ink-2">{pictures?.length ?? ''}</span>
-          </h2>
-          <input {...getInputProps({ 'aria-label': 'Logos to import' })} />
-          <Button onClick={open}>Import a logo</Button>
-        </div>
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
-          {pictures?.map((p) => (
-            <li key={p.id} className="border-line bg-card overflow-hidden rounded-lg border">
-              <div className="flex h-28 items-center justify-center bg-[#bdbdbd] p-5">
-                <img src={reducedUrl(p.picture, 640)} alt="" className="max-h-full max-w-full" />
-              </div>
-              <div className="border-line border-t px-3 py-2">
-                <p className="font-semibold">{p.title}</p>
-                <p className="measure text-ink-2">
-                  {p.width} x {p.height} px
-                </p>
-              </div>
-            </li>
-          ))}
-        </ul>
+        <LogoShelf />
       </main>
+    </>
+  );
+}
+
+/** Logos and other pictures that are laid over shots. */
+function LogoShelf() {
+  const { data: pictures } = useRoute('GET /api/pictures');
+  const { getInputProps, open } = useDropzone({
+    noClick: true,
+    onDrop: (files) => void takePictures(files),
+    useFsAccessApi: false,
+  });
+  return (
+    <>
+      <div className="mt-6 mb-2 flex items-center justify-between">
+        <h2 className="font-semibold">
+          Logos and pictures <span className="measure text-ink-2">{pictures?.length ?? ''}</span>
+        </h2>
+        <input {...getInputProps({ 'aria-label': 'Logos to import' })} />
+        <Button onClick={open}>Import a logo</Button>
+      </div>
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
+        {pictures?.map((p) => (
+          <li key={p.id} className="border-line bg-card overflow-hidden rounded-lg border">
+            <div className="flex h-28 items-center justify-center bg-[#bdbdbd] p-5">
+              <img src={reducedUrl(p.picture, 640)} alt="" className="max-h-full max-w-full" />
+            </div>
+            <div className="border-line border-t px-3 py-2">
+              <p className="font-semibold">{p.title}</p>
+              <p className="measure text-ink-2">
+                {p.width} x {p.height} px
+              </p>
+            </div>
+          </li>
+        ))}
+      </ul>
     </>
   );
 }

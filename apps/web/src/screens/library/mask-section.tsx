@@ -32,7 +32,9 @@ export function MaskSection({
   const cut = photos?.find((p) => p.name === `${title}.jpg` && p.cutout);
   const cutOut = async () => {
     try {
-      const blob = await (await fetch(blobUrl(scene.picture))).blob();
+      const picture = await fetch(blobUrl(scene.picture));
+      if (!picture.ok) throw new Error(`The picture of "${scene.title}" could not be fetched. Try again.`);
+      const blob = await picture.blob();
       const photo = await upload('POST /api/photos', { query: { name: `${title}.jpg` }, file: blob });
       refresh('/api/photos');
       say('working', hint);
