@@ -5,7 +5,7 @@ import { InvalidArgumentError, type Command } from 'commander';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
 import { resize } from '@scenograph/core/raster/resample';
 import { readProductData } from '@scenograph/core/data/product-data';
-import { readShot } from '@scenograph/core/shot/document';
+import { readKnownShot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
@@ -49,7 +49,7 @@ export function addRenderCommand(program: Command, formatOf: (file: string) => F
         const text = await readFile(from, 'utf8');
         return explain(from, () => of(parseJson(from, text)));
       };
-      const shot = await read(file, readShot);
+      const shot = await read(file, readKnownShot);
       const data = options.data ? await read(options.data, readProductData) : null;
       const { width, height } = options.size;
       const sameShape = Math.abs(width / height - shot.frame.width / shot.frame.height) < 0.002;

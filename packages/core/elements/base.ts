@@ -93,7 +93,7 @@ export interface Enlarged {
 
 export const baseSchema: Record<string, Joi.Schema> = {
   id: Joi.string().max(60).required(),
-  kind: Joi.string().required(),
+  kind: Joi.string().max(60).required(),
   name: Joi.string().max(120).allow('').required(),
   box: boxSchema.required(),
   opacity: Joi.number().min(0).max(1).required(),

@@ -9,6 +9,7 @@ import { pictureKind, type PictureElement } from './picture/model';
 import { productKind, type ProductElement } from './product/model';
 import { shapeKind, type ShapeElement } from './shape/model';
 import { starsKind, type StarsElement } from './stars/model';
+import { unknownKind } from './unknown/model';
 import { textKind, type TextElement } from './text/model';
 import { watermarkKind, type WatermarkElement } from './watermark/model';
 import { hasEffects, scaledEffects } from '../raster/effects';
@@ -52,14 +53,11 @@ register(shapeKind);
 register(measureKind);
 register(calloutKind);
 
-export function elementKind(kind: string): ElementKind {
-  const found = KINDS.get(kind);
-  if (!found)
-    throw new Error(
-      `There is no element kind "${kind}". The kinds at hand are ${[...KINDS.keys()].join(', ')}.`,
-    );
-  return found;
-}
+/** The definition of a kind; of one that this version does not know, what such elements are taken for. */
+export const elementKind = (kind: string): ElementKind => KINDS.get(kind) ?? unknownKind;
+
+/** Whether this version knows the element's kind; what it does not know is kept and not painted. */
+export const isKnown = (element: Pick<ElementBase, 'kind'>): boolean => KINDS.has(element.kind);
 
 /** A ground fills the frame: it is not moved, copied or blended. */
 export const isGround = (element: Pick<ShotElement, 'kind'>): boolean =>

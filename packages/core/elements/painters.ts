@@ -11,7 +11,7 @@ import { shapePainter } from './shape/paint';
 import { starsPainter } from './stars/paint';
 import { textPainter } from './text/paint';
 import { watermarkPainter } from './watermark/paint';
-import { elementKind, type ShotElement } from './index';
+import { isKnown, type ShotElement } from './index';
 import type { ElementPainter } from './painter';
 
 /** A painter for every kind: one that is missing does not compile. */
@@ -31,7 +31,9 @@ const PAINTERS: { [K in ShotElement['kind']]: ElementPainter<Extract<ShotElement
   watermark: watermarkPainter,
 };
 
-/** @throws where there is no such kind, naming those there are */
-export function elementPainter(kind: string): ElementPainter {
-  return PAINTERS[elementKind(kind).kind as ShotElement['kind']];
-}
+/** Paints nothing. */
+const unknownPainter: ElementPainter = { paint: () => undefined };
+
+/** The painter of a kind; what this version does not know is not painted. */
+export const elementPainter = (kind: string): ElementPainter =>
+  isKnown({ kind }) ? PAINTERS[kind as ShotElement['kind']] : unknownPainter;

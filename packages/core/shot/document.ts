@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { baseSchema } from '../elements/base';
-import { elementKinds, type ShotElement } from '../elements/index';
+import { elementKinds, isKnown, type ShotElement } from '../elements/index';
 import { migrate } from './migrations';
 
 /** What a shot does differently for one slot: only what differs, the rest follows the base. */
@@ -32,11 +32,8 @@ const elementSchema = Joi.alternatives().conditional('.kind', {
     is: kind.kind,
     then: Joi.object({ ...baseSchema, ...kind.schema }),
   })),
-  otherwise: Joi.forbidden().messages({
-    'any.unknown': `{{#label}} is of an unknown kind; the kinds are ${elementKinds()
-      .map((k) => k.kind)
-      .join(', ')}`,
-  }),
+  // One of a newer version is kept as it came, as long as it has what every element has.
+  otherwise: Joi.object(baseSchema).unknown(true),
 });
 
 const frameSchema = Joi.object({ width: side, height: side }).required();
@@ -75,6 +72,20 @@ export function readShot(value: unknown): Shot {
     }
   }
   return shot as Shot;
+}
+
+/**
+ * A shot as `readShot` reads it, all of whose elements can be painted.
+ * @throws with a sentence where one is of a kind that this version does not know
+ */
+export function readKnownShot(value: unknown): Shot {
+  const shot = readShot(value);
+  const unknown = shot.elements.find((e) => !isKnown(e));
+  if (!unknown) return shot;
+  const kinds = elementKinds().map((k) => k.kind);
+  throw new Error(
+    `"${unknown.name}" is of an unknown kind ("${unknown.kind}"); the kinds are ${kinds.join(', ')}.`,
+  );
 }
 
 export function emptyShot(width: number, height: number): Shot {

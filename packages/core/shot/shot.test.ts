@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { uprightBounds } from '../vector/box';
 import { readSlot, type Slot } from '../spec/slot';
 import { bindText, type ProductData } from '../data/product-data';
-import { readShot, type Shot } from './document';
+import { readKnownShot, readShot, type Shot } from './document';
 import { patchFit, resetFit } from './edit';
 import { migrate } from './migrations';
 import { resolveBase, resolveForSlot } from './resolve';
@@ -204,7 +204,7 @@ test('shots of the first version open; newer and foreign ones are refused with a
   expect(() => migrate({ version: 99 })).toThrow(/newer Scenograph/);
   expect(() => readShot([])).toThrow(/JSON object/);
   expect(() => readShot({ ...now, elements: [{ ...now.elements[1], opacity: 3 }] })).toThrow(/opacity/);
-  expect(() => readShot({ ...now, elements: [{ ...now.elements[1], kind: 'sound' }] })).toThrow(
+  expect(() => readKnownShot({ ...now, elements: [{ ...now.elements[1], kind: 'sound' }] })).toThrow(
     /kinds are backdrop/,
   );
   const fits = { 'm/s': { frame: { width: 100, height: 100 }, elements: { product: { opacity: 'no' } } } };

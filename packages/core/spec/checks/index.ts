@@ -24,6 +24,7 @@ import { pixelSize } from './pixel-size';
 import { safeZone } from './safe-zone';
 import { sharpness } from './sharpness';
 import { textShare } from './text-share';
+import { unknownElement } from './unknown-element';
 import { watermark } from './watermark';
 
 /** In the order in which they are shown. */
@@ -49,6 +50,7 @@ export const CHECKS: readonly Check[] = [
   clearSpace,
   data,
   altText,
+  unknownElement,
   pictureLook,
 ];
 
@@ -62,6 +64,7 @@ const WATCH: readonly Check[] = [
   clearSpace,
   enlargement,
   data,
+  unknownElement,
 ];
 
 /** Id and title of every check, those among several pictures with them. */

@@ -1,6 +1,6 @@
 import { inBrand } from '@scenograph/core/shot/overlay-starters';
 import type { BrandKit } from '@scenograph/core/brand/kit';
-import type { ShotElement } from '@scenograph/core/elements/index';
+import { isKnown, type ShotElement } from '@scenograph/core/elements/index';
 import { backdropUi } from './backdrop/ui';
 import { badgeUi } from './badge/ui';
 import { calloutUi } from './callout/ui';
@@ -14,6 +14,7 @@ import { productUi } from './product/ui';
 import { shapeUi } from './shape/ui';
 import { starsUi } from './stars/ui';
 import { textUi } from './text/ui';
+import { unknownUi } from './unknown/ui';
 import { watermarkUi } from './watermark/ui';
 
 /** What every kind shows on the stage. */
@@ -33,9 +34,9 @@ const KINDS: { [K in ShotElement['kind']]: KindUi<Extract<ShotElement, { kind: K
   shape: shapeUi,
 };
 
-/** What an element's kind shows. */
+/** What an element's kind shows; of one that this version does not know, that it is kept. */
 export const kindUi = <E extends ShotElement>(element: E): KindUi<E> =>
-  KINDS[element.kind] as unknown as KindUi<E>;
+  (isKnown(element) ? KINDS[element.kind] : unknownUi) as unknown as KindUi<E>;
 
 const all = Object.values(KINDS).flatMap((kind) => kind.starters ?? []);
 

@@ -121,3 +121,17 @@ describe.each(OVERLAYS.map((e) => [e.kind, e] as const))('the desk of a %s', (_,
     }
   });
 });
+
+test('an element of a kind that this version does not know is shown as such, and nothing of it can be changed by mistake', () => {
+  const foreign = {
+    ...ONE_OF_EACH[3],
+    kind: 'hologram',
+    name: 'Hologram',
+    depthMm: 12,
+  } as never as ShotElement;
+  const { commit, during } = showDesk(foreign);
+  expect(screen.getByText(/this version of Scenograph does not know/)).toHaveTextContent('“Hologram”');
+  expect(screen.queryAllByRole('textbox')).toEqual([]);
+  expect(kindUi(foreign).resize).toBe('not');
+  expect([commit, during].every((f) => f.mock.calls.length === 0)).toBe(true);
+});
