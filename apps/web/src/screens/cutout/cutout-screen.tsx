@@ -230,9 +230,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
           outlines={outlines.list}
           onChoose={store.choose}
           onEdit={store.edit}
-          onSaveOutline={async (title) => {
-            if (worker) await outlines.save(title, worker.matte(recipe));
-          }}
+          onSaveOutline={async (title) => !!worker && outlines.save(title, worker.matte(recipe))}
           onUseOutline={outlines.use}
           onRemoveOutline={(o) => void outlines.remove(o)}
           onImportOutline={(f) => void outlines.take(f)}

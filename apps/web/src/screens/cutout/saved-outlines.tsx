@@ -15,7 +15,8 @@ export function SavedOutlines({
   svgUrl,
 }: {
   outlines: Outline[];
-  onSave(title: string): Promise<void>;
+  /** Whether it was kept. */
+  onSave(title: string): Promise<boolean>;
   onUse(outline: Outline, mode: OutlineStep['mode']): void;
   onRemove(outline: Outline): void;
   onImport(file: File): void;
@@ -35,42 +36,7 @@ export function SavedOutlines({
             <span className="min-w-0 grow truncate" title={o.title}>
               {o.title}
             </span>
-            <DropdownMenu.Root>
-              <DropdownMenu.Trigger className="text-spruce rounded-sm px-1.5 py-1 text-[12px] underline">
-                Use
-              </DropdownMenu.Trigger>
-              <DropdownMenu.Portal>
-                <DropdownMenu.Content
-                  align="start"
-                  className="border-line bg-card z-50 w-48 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
-                >
-                  {(
-                    [
-                      ['replace', 'Load it'],
-                      ['add', 'Add it'],
-                      ['take', 'Subtract it'],
-                      ['overlap', 'Keep only the overlap'],
-                    ] as const
-                  ).map(([mode, words]) => (
-                    <Item key={mode} onSelect={() => onUse(o, mode)}>
-                      {words}
-                    </Item>
-                  ))}
-                  <DropdownMenu.Separator className="bg-line my-1 h-px" />
-                  <Item>
-                    <a href={svgUrl(o)} download={`${o.title}.svg`}>
-                      Save as SVG path
-                    </a>
-                  </Item>
-                  <Item>
-                    <a href={blobUrl(o.matte)} download={`${o.title}.png`}>
-                      Save as PNG matte
-                    </a>
-                  </Item>
-                  <Item onSelect={() => onRemove(o)}>Remove</Item>
-                </DropdownMenu.Content>
-              </DropdownMenu.Portal>
-            </DropdownMenu.Root>
+            <OutlineMenu outline={o} onUse={onUse} onRemove={onRemove} svgUrl={svgUrl} />
           </li>
         ))}
       </ul>
@@ -86,7 +52,9 @@ export function SavedOutlines({
           </div>
           <Button
             onClick={() => {
-              void onSave(title.trim() || `Outline ${outlines.length + 1}`).then(() => setTitle(''));
+              void onSave(title.trim() || `Outline ${outlines.length + 1}`).then(
+                (kept) => kept && setTitle(''),
+              );
             }}
           >
             Save
@@ -108,6 +76,58 @@ export function SavedOutlines({
         </Button>
       </div>
     </>
+  );
+}
+
+const MODES = [
+  ['replace', 'Load it'],
+  ['add', 'Add it'],
+  ['take', 'Subtract it'],
+  ['overlap', 'Keep only the overlap'],
+] as const;
+
+/** What can be done with a kept outline. */
+function OutlineMenu({
+  outline: o,
+  onUse,
+  onRemove,
+  svgUrl,
+}: {
+  outline: Outline;
+  onUse(outline: Outline, mode: OutlineStep['mode']): void;
+  onRemove(outline: Outline): void;
+  svgUrl(outline: Outline): string;
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="text-spruce rounded-sm px-1.5 py-1 text-[12px] underline">
+        Use
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          className="border-line bg-card z-50 w-48 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
+        >
+          {MODES.map(([mode, words]) => (
+            <Item key={mode} onSelect={() => onUse(o, mode)}>
+              {words}
+            </Item>
+          ))}
+          <DropdownMenu.Separator className="bg-line my-1 h-px" />
+          <Item>
+            <a href={svgUrl(o)} download={`${o.title}.svg`}>
+              Save as SVG path
+            </a>
+          </Item>
+          <Item>
+            <a href={blobUrl(o.matte)} download={`${o.title}.png`}>
+              Save as PNG matte
+            </a>
+          </Item>
+          <Item onSelect={() => onRemove(o)}>Remove</Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 

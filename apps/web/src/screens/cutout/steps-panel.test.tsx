@@ -35,7 +35,7 @@ beforeEach(() => {
 /** The panel with a recipe that is kept; gives the newest recipe and the labels of the edits. */
 function panel(steps: Step[], confidence: number | null = 0.95, accepted = false) {
   const seen: { recipe: CutoutRecipe; labels: string[] } = { recipe: { ...PLAIN_RECIPE, steps }, labels: [] };
-  const save = jest.fn<(title: string) => Promise<void>>().mockResolvedValue(undefined);
+  const save = jest.fn<(title: string) => Promise<boolean>>().mockResolvedValue(true);
   function Kept() {
     const [recipe, setRecipe] = useState(seen.recipe);
     const [chosen, setChosen] = useState<string | null>(null);

@@ -71,7 +71,7 @@ export function StepsPanel({
   outlines: Outline[];
   onChoose(id: string | null): void;
   onEdit(label: string, change: (recipe: CutoutRecipe) => CutoutRecipe): void;
-  onSaveOutline(title: string): Promise<void>;
+  onSaveOutline(title: string): Promise<boolean>;
   onUseOutline(outline: Outline, mode: OutlineStep['mode']): void;
   onRemoveOutline(outline: Outline): void;
   onImportOutline(file: File): void;

@@ -15,7 +15,15 @@ export function useOutlines(photoId: string, first: Outline[]) {
     });
     setList((l) => [kept, ...l]);
   };
-  const trying = (work: () => Promise<void>) => work().catch((e: Error) => say('stop', e.message));
+  /** Whether it went well; what did not is told. */
+  const trying = (work: () => Promise<void>): Promise<boolean> =>
+    work().then(
+      () => true,
+      (e: Error) => {
+        say('stop', e.message);
+        return false;
+      },
+    );
   return {
     list,
     save: (title: string, matte: Promise<Blob>) =>
