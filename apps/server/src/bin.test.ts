@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { NO_EFFECTS } from '@scenograph/core/raster/effects';
 import pg from 'pg';
+import sharp from 'sharp';
 import { testServer } from './test-server';
 
 const server = testServer();
@@ -96,6 +97,27 @@ test('a shot comes back with its history, what it fills and the cells that it wa
   await call('POST', `/api/bin/${shot.id}/restore`);
   expect(await detail()).toEqual(before);
   expect((await call('GET', `/api/shots/${shot.id}`)).body).toEqual(whole);
+});
+
+test('a kept outline is removed from its own photo alone, and comes back', async () => {
+  const [photo, other] = (await call('GET', '/api/photos')).body as {
+    id: string;
+    width: number;
+    height: number;
+  }[];
+  const png = await sharp({
+    create: { width: photo.width, height: photo.height, channels: 3, background: '#ffffff' },
+  })
+    .png()
+    .toBuffer();
+  const kept = (await call('POST', `/api/photos/${photo.id}/outlines?name=o.png&title=Whole`, png)).body;
+  expect((await call('DELETE', `/api/photos/${other.id}/outlines/${kept.id}`)).status).toBe(404);
+  const outlines = async () => (await call('GET', `/api/photos/${photo.id}/desk`)).body.outlines as object[];
+  expect(await outlines()).toEqual([kept]);
+  await call('DELETE', `/api/photos/${photo.id}/outlines/${kept.id}`);
+  expect(await outlines()).toEqual([]);
+  await call('POST', `/api/bin/${kept.id}/restore`);
+  expect(await outlines()).toEqual([kept]);
 });
 
 test('what was brought back once, or was never removed, says that it is not kept', async () => {

@@ -94,7 +94,7 @@ export class PhotosController {
 
   @On('DELETE /api/photos/:id/outlines/:outline')
   removeOutline(@Call() { params }: CallOf<'DELETE /api/photos/:id/outlines/:outline'>) {
-    return this.photos.removeOutline(params.outline);
+    return this.photos.removeOutline(params.id, params.outline);
   }
 
   @On('POST /api/photos/:id/replace')

@@ -284,7 +284,12 @@ export class PhotosService {
     return { title: row.title, svg: outlineToSvg(await decodeGrey(await this.store.get(row.matte))) };
   }
 
-  removeOutline = (id: string) => remove(this.db, 'outline', id);
+  async removeOutline(photoId: string, id: string) {
+    const own = and(eq(outlines.id, id), eq(outlines.photoId, photoId));
+    const [found] = await this.db.select({ id: outlines.id }).from(outlines).where(own);
+    if (!found) throw new NotFoundException('This outline is not here any more.');
+    return remove(this.db, 'outline', id);
+  }
 
   /** Another picture in a photo's place: its product keeps it everywhere, and its steps run again on the new one. */
   async replace(id: string, name: string, bytes: Buffer): Promise<Photo> {
