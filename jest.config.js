@@ -29,7 +29,7 @@ const common = {
     'Uint8ClampedArray',
   ],
   rootDir: import.meta.dirname,
-  setupFiles: ['<rootDir>/properties.setup.mjs'],
+  setupFiles: ['<rootDir>/properties.setup.cjs'],
   modulePathIgnorePatterns: ['/dist/'],
 };
 
