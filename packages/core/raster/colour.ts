@@ -54,14 +54,20 @@ export function oklabOf(r: number, g: number, b: number, out: Float64Array): voi
   out[2] = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
 }
 
-/** OKLab to sRGB bytes (unrounded, held inside 0..255), written to `out`. */
-export function fromOklab(L: number, A: number, B: number, out: Float64Array): void {
+/** OKLab to linear light, 0..1 where sRGB can show the colour and beyond where it cannot. */
+export function linearFromOklab(L: number, A: number, B: number, out: Float64Array): void {
   const l = (L + 0.3963377774 * A + 0.2158037573 * B) ** 3;
   const m = (L - 0.1055613458 * A - 0.0638541728 * B) ** 3;
   const s = (L - 0.0894841775 * A - 1.291485548 * B) ** 3;
-  out[0] = fromLinear(4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s);
-  out[1] = fromLinear(-1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s);
-  out[2] = fromLinear(-0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s);
+  out[0] = 4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s;
+  out[1] = -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s;
+  out[2] = -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s;
+}
+
+/** OKLab to sRGB bytes (unrounded, held inside 0..255), written to `out`. */
+export function fromOklab(L: number, A: number, B: number, out: Float64Array): void {
+  linearFromOklab(L, A, B, out);
+  for (let i = 0; i < 3; i++) out[i] = fromLinear(out[i]);
 }
 
 /** `#rrggbb` to bytes. Throws a sentence when the text is no such colour. */

@@ -1,4 +1,4 @@
-import { fromOklab, oklabOf, parseHex } from './colour';
+import { fromOklab, linearFromOklab, oklabOf, parseHex } from './colour';
 
 /** A colour by lightness 0..1, chroma 0..about 0.37 and hue in degrees 0..360 (OKLCH, CSS Color Level 4). */
 export interface Oklch {
@@ -9,8 +9,8 @@ export interface Oklch {
 
 /** Below this chroma a colour has no hue worth telling. */
 const GREY = 0.0003;
-/** A distance in OKLab that rounding to bytes does not reach. */
-const NOTICEABLE = 0.008;
+/** Linear light that is less than half of the smallest step of a byte: so far a channel may be beyond what is shown. */
+const BEYOND = 1e-4;
 
 /** @param hex `#rrggbb` */
 export function oklchOf(hex: string): Oklch {
@@ -29,24 +29,21 @@ export function oklchOf(hex: string): Oklch {
 export function hexOfOklch({ l, c, h }: Oklch): string {
   const lightness = Math.min(1, Math.max(0, l));
   const angle = (h * Math.PI) / 180;
-  const back = new Float64Array(3);
-  /** The bytes of a chroma, and whether they are that colour and not a clipped one. */
-  const at = (chroma: number) => {
-    const [a, b] = [chroma * Math.cos(angle), chroma * Math.sin(angle)];
-    const rgb = new Float64Array(3);
-    fromOklab(lightness, a, b, rgb);
-    const bytes = [...rgb].map(Math.round);
-    oklabOf(bytes[0], bytes[1], bytes[2], back);
-    return { bytes, shown: Math.hypot(back[0] - lightness, back[1] - a, back[2] - b) < NOTICEABLE };
+  const linear = new Float64Array(3);
+  const rgb = new Float64Array(3);
+  const ab = (chroma: number) => [chroma * Math.cos(angle), chroma * Math.sin(angle)] as const;
+  /** Whether sRGB can show the colour at a chroma. */
+  const shown = (chroma: number) => {
+    linearFromOklab(lightness, ...ab(chroma), linear);
+    return linear.every((v) => v >= -BEYOND && v <= 1 + BEYOND);
   };
   let [low, high] = [0, Math.max(0, c)];
-  if (at(high).shown) low = high;
+  if (shown(high)) low = high;
   for (let i = 0; i < 24 && low < high; i++) {
     const middle = (low + high) / 2;
-    if (at(middle).shown) low = middle;
+    if (shown(middle)) low = middle;
     else high = middle;
   }
-  return `#${at(low)
-    .bytes.map((v) => v.toString(16).padStart(2, '0'))
-    .join('')}`;
+  fromOklab(lightness, ...ab(low), rgb);
+  return `#${[...rgb].map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`;
 }
