@@ -1,6 +1,6 @@
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { Button, Segmented, Switch } from '../../ui/controls';
-import type { RecipeEdits } from './edge-desk';
+import type { RecipeEdits } from './recipe-edits';
 
 /** What the automatic cutout may take for backdrop and for glass, and what it was shown by hand. */
 export function AutomaticSection({ recipe, finish }: Pick<RecipeEdits, 'finish'> & { recipe: CutoutRecipe }) {

@@ -4,13 +4,8 @@ import { Switch } from '../../ui/controls';
 import { AutomaticSection } from './automatic-section';
 import { EdgeHalo } from './edge-halo';
 import { EdgeProfilePlot } from './edge-profile';
+import type { RecipeEdits } from './recipe-edits';
 import { RepairPieceFields } from './repair-piece';
-
-/** Changes of the recipe on the desk: shown while dragging, one step when finished. */
-export interface RecipeEdits {
-  during(change: (recipe: CutoutRecipe) => CutoutRecipe): void;
-  finish(label: string, change: (recipe: CutoutRecipe) => CutoutRecipe): void;
-}
 
 const changed = (id: string, value: Partial<RepairPiece>) => (r: CutoutRecipe) => ({
   ...r,

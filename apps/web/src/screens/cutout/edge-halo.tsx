@@ -1,7 +1,7 @@
 import type { Fringe } from '@scenograph/core/cutout/fringe';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { Slider } from '../../ui/controls';
-import type { RecipeEdits } from './edge-desk';
+import type { RecipeEdits } from './recipe-edits';
 
 /** How much of the ground's colour is left around the edge, where it is worst, and its removal. */
 export function EdgeHalo({
