@@ -4,30 +4,31 @@ import { mutate } from 'swr';
 import type { Doubt } from '@scenograph/core/cutout/confidence';
 import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
 import { type CutoutDesk, type Photo, refresh, useRoute } from '../../api/client';
+import { useDocument } from '../../documents/document-bar';
 import { useActions } from '../../ui/actions';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { useDeskActions, type DeskActionHandlers } from './desk-actions';
+import type { Camera } from './desk-canvas';
 import { AdjustAlikeDialog, CutoutConflict, KeysDialog } from './desk-dialogs';
 import { DeskHeader } from './desk-header';
-import type { Camera } from './desk-canvas';
-import type { Gesture } from './desk-traces';
-import { DeskView, MOST_ZOOM } from './desk-view';
+import { DeskView } from './desk-view';
 import { EdgeDesk } from './edge-desk';
 import { EdgeLoupe } from './edge-loupe';
 import { adjustAlike, putToUse, useAccept } from './photo-actions';
-import { useDocument } from '../../documents/document-bar';
 import { saveRecipe, useOpenedDesk, useRecipe } from './recipe-store';
 import { SightBar } from './sight-bar';
 import { StepsPanel } from './steps-panel';
 import { TidyDesk } from './tidy-desk';
 import { ToolBar } from './tool-bar';
-import { cutKeyOf, useDesk, useFringe, useScene } from './use-desk';
-import { useGestures, withBaseMoved, withPointMoved } from './use-gestures';
+import { ToolChoices } from './tool-choices';
+import { TOOLS } from './tools';
+import { cutKeyOf, useDesk, useFringe } from './use-desk';
 import { useDeskKeys } from './use-desk-keys';
+import { useLook } from './use-look';
 import { useOutlines } from './use-outlines';
-import { useColourPreview, useFoundBase, useSnapped } from './use-pointer-help';
-import { isBrush, TOOLS, type BrushId, type Sight, type ToolId, type ToolOptions } from './tools';
+import { removeChosen, useToolInHand } from './use-tool-in-hand';
+import { MOST_ZOOM } from './use-view-camera';
 
 export function CutoutScreen() {
   const { id = '' } = useParams();
@@ -64,95 +65,28 @@ export function CutoutScreen() {
 
 const NO_DOUBTS: readonly Doubt[] = [];
 
-/** Brushes begin at a width that suits the photo. */
-function firstRadii(photo: { width: number; height: number }): Record<BrushId, number> {
-  const usual = Math.max(3, Math.round(Math.max(photo.width, photo.height) / 160));
-  return { keep: usual, drop: usual, 'paint-keep': usual, 'paint-drop': usual, fibre: usual * 2 };
-}
-
-function withRadius(options: ToolOptions, tool: BrushId, factor: number): ToolOptions {
-  const radius = Math.max(0.5, Math.min(1000, options.radii[tool] * factor));
-  return { ...options, radii: { ...options.radii, [tool]: radius } };
-}
-
 function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: CutoutDesk }) {
   const store = useRecipe();
   const recipe = store.document ?? first.recipe;
-  const { worker, opened, note, version, solvedRecipe, onSolved } = useDesk(photo, recipe);
-  const fringe = useFringe(worker, recipe, version.full);
-  const { data: scenes } = useRoute('GET /api/scenes');
-  const [sceneId, setSceneId] = useState<string | null>(null);
-  const { scene, bitmap: sceneBitmap } = useScene(scenes, sceneId, first.standsIn);
+  const desk = useDesk(photo, recipe);
+  const { worker, opened, note, version, solvedRecipe } = desk;
+  const size = opened ?? { width: photo.width, height: photo.height };
+  const { look, scene, bar, setSight, setEdgeLine } = useLook(first.standsIn);
   const outlines = useOutlines(photo.id, first.outlines);
   const [tidying, setTidying] = useState(false);
   const [help, setHelp] = useState(false);
   const [askingAll, setAskingAll] = useState(false);
-  const [sight, setSight] = useState<Sight>('tint');
-  const [ground, setGround] = useState('#ffffff');
-  const [tint, setTint] = useState('#8a5bb0');
-  const [edgeLine, setEdgeLine] = useState(false);
   const [doubtsShown, setDoubtsShown] = useState(!photo.accepted);
-  const [tool, setTool] = useState<Gesture['tool']>('keep');
   const [camera, setCamera] = useState<Camera | null>(null);
-  const [pointer, setPointer] = useState<Point | null>(null);
   const [shownMs, setShownMs] = useState(0);
-  const [options, setOptions] = useState<ToolOptions>({
-    radii: firstRadii(photo),
-    softness: 0.5,
-    tolerance: 6,
-    reach: 'touching',
-    mode: 'auto',
-    shape: 'ellipse',
-    snap: 12,
-    piece: 'ellipse',
-    fill: null,
-    corner: Math.round(Math.max(photo.width, photo.height) / 160),
+  const hand = useToolInHand({
+    ...{ worker, photo, size, recipe },
+    solved: version.solved,
+    onCropped: () => setCamera(null),
   });
-  const size = opened ?? { width: photo.width, height: photo.height };
-  const chosen = recipe.steps.find((s) => s.id === store.chosen) ?? null;
-
-  const { draft, setDraft, closePath, onGesture, tidyWith, tidyDuring } = useGestures({
-    worker,
-    photo,
-    size,
-    options,
-    tool,
-    onToolDone(cropped) {
-      if (cropped) setCamera(null);
-      setTool('keep');
-    },
-  });
-  const snapped = useSnapped(worker, tool, draft, pointer);
-  const preview = useColourPreview(worker, tool, options, pointer, chosen);
-  const base = useFoundBase(worker, tool, recipe, version.solved);
-  const movePoint = (id: string, index: number, to: Point, done: boolean) => {
-    const change = (r: CutoutRecipe) =>
-      id === 'base' && base
-        ? { ...r, base: withBaseMoved(r.base ?? base, index, to) }
-        : withPointMoved(r, id, index, to);
-    if (done) store.finish(id === 'base' ? 'Set the base' : 'Move a point', change);
-    else store.during(change);
-  };
-
-  const removeChosen = useCallback(() => {
-    const { document: now, chosen: id } = useRecipe.getState();
-    const step = now?.steps.find((s) => s.id === id);
-    if (!step) return;
-    const zoom = camera?.zoom ?? 0.5;
-    const near =
-      step.kind === 'trace' && pointer && step.points.length > 3
-        ? step.points.findIndex((p) => Math.hypot(p[0] - pointer[0], p[1] - pointer[1]) * zoom < 10)
-        : -1;
-    useRecipe.getState().edit(near >= 0 ? 'Remove a point' : `Delete ${step.name}`, (r) => ({
-      ...r,
-      steps:
-        near >= 0
-          ? r.steps.map((s) =>
-              s.id === id && s.kind === 'trace' ? { ...s, points: s.points.filter((_, i) => i !== near) } : s,
-            )
-          : r.steps.filter((s) => s.id !== id),
-    }));
-  }, [camera, pointer]);
+  const { choose, pointer } = hand;
+  const { tool } = hand.inView;
+  const others = all.filter((p) => p.id !== photo.id);
 
   const accept = useAccept(photo, all[all.findIndex((p) => p.id === photo.id) + 1]);
   const zoomBy = useCallback(
@@ -163,12 +97,6 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
       }),
     [size.width, size.height],
   );
-  const choose = useCallback((id: ToolId) => {
-    setTool(id);
-    setDraft([]);
-    // A new tool begins something new: what was chosen lets go of the pointer.
-    useRecipe.getState().choose(null);
-  }, []);
   const handlers = useMemo<DeskActionHandlers>(
     () => ({
       choose,
@@ -181,28 +109,18 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
       accept: () => void accept(),
       help: () => setHelp(true),
     }),
-    [choose, accept, size.width, size.height],
+    [choose, setSight, setEdgeLine, accept, size.width, size.height],
   );
   const actions = useDeskActions(handlers);
   useActions('cutout', actions);
-
   useDocument(useRecipe.getState, saveRecipe);
   useDeskKeys(actions, {
     zoomBy,
-    brushBy: (factor) => setOptions((o) => (isBrush(tool) ? withRadius(o, tool, factor) : o)),
-    closePath: () => draft.length > 0 && closePath(),
-    giveUp: () => setDraft([]),
-    remove: removeChosen,
+    brushBy: hand.brushBy,
+    closePath: () => hand.draft.length > 0 && hand.closePath(),
+    giveUp: () => hand.setDraft([]),
+    remove: () => removeChosen(pointer, camera?.zoom ?? 0.5),
   });
-
-  const loupeAt = useMemo(() => {
-    if (pointer) return { x: pointer[0], y: pointer[1] };
-    if (fringe?.worstAt) return fringe.worstAt;
-    return photo.cutout
-      ? { x: photo.cutout.bounds.x, y: photo.cutout.bounds.y + photo.cutout.bounds.height / 2 }
-      : null;
-  }, [pointer, fringe, photo.cutout]);
-  const onPoint = useCallback((p: Point | null) => setPointer(p), []);
   // Until a new cut is there, the view keeps the old one, with edge and repairs as they are while dragging.
   const shownRecipe = useMemo(
     () =>
@@ -214,13 +132,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
 
   return (
     <>
-      <DeskHeader
-        photo={photo}
-        all={all}
-        tidying={tidying}
-        onTidying={setTidying}
-        onAccept={() => void accept()}
-      />
+      <DeskHeader {...{ photo, all, tidying }} onTidying={setTidying} onAccept={() => void accept()} />
       <div className="flex min-h-0 grow">
         <StepsPanel
           recipe={recipe}
@@ -239,47 +151,20 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
         <main className="relative min-w-0 grow">
           {worker && opened ? (
             <DeskView
-              worker={worker}
-              size={size}
+              {...hand.inView}
+              {...{ worker, size, version, camera, setCamera }}
               recipe={shownRecipe}
-              version={version}
-              onSolved={onSolved}
+              onSolved={desk.onSolved}
               // While the photo is tidied it is seen as it is, with no tint over it.
-              sight={tidying ? 'photo' : sight}
-              ground={ground}
-              tint={tint}
-              scene={sceneBitmap}
-              edgeLine={edgeLine}
-              tool={tool}
-              options={options}
-              chosen={chosen}
+              look={tidying ? { ...look, sight: 'photo' } : look}
               paths={note?.paths ?? {}}
-              camera={camera}
-              setCamera={setCamera}
-              onGesture={onGesture}
-              onPoint={onPoint}
-              onMovePoint={movePoint}
               onShown={setShownMs}
-              draft={draft}
-              snapped={snapped}
-              preview={preview}
-              base={base}
               doubts={doubtsShown ? (note?.doubts ?? NO_DOUBTS) : NO_DOUBTS}
             />
           ) : (
             <Waiting what="the photo" />
           )}
-          <SightBar
-            sight={sight}
-            onSight={setSight}
-            tint={tint}
-            onTint={setTint}
-            ground={ground}
-            onGround={setGround}
-            scenes={scenes}
-            scene={scene}
-            onScene={setSceneId}
-          />
+          <SightBar {...bar} />
           <p
             className="measure bg-card/95 absolute top-3 left-20 rounded-sm px-2 py-1"
             data-testid="desk-timing"
@@ -291,18 +176,20 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
               Nothing stands off the background here. Draw a keep stroke over the product.
             </p>
           )}
-          {!tidying || TOOLS.some((t) => t.id === tool) ? (
-            <ToolBar
-              tool={tool}
-              options={options}
-              onTool={choose}
-              onOptions={(value) => setOptions((o) => ({ ...o, ...value }))}
-              drafting={draft.length}
-              onClosePath={closePath}
-              baseDrawn={recipe.base !== null}
-              onBaseFound={() => store.edit('Base as found', (r) => ({ ...r, base: null }))}
-            />
-          ) : null}
+          {(!tidying || TOOLS.some((t) => t.id === tool)) && (
+            <>
+              <ToolChoices
+                tool={tool}
+                options={hand.inView.options}
+                onOptions={hand.change}
+                drafting={hand.draft.length}
+                onClosePath={hand.closePath}
+                baseDrawn={recipe.base !== null}
+                onBaseFound={() => store.edit('Base as found', (r) => ({ ...r, base: null }))}
+              />
+              <ToolBar tool={tool} onTool={choose} />
+            </>
+          )}
         </main>
         <aside
           aria-label="Cutout desk"
@@ -314,51 +201,73 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
               tidy={recipe.tidy}
               histogram={opened?.histogram ?? null}
               tool={tool}
-              onTool={setTool}
-              during={tidyDuring}
-              finish={tidyWith}
+              onTool={hand.setTool}
+              during={hand.tidyDuring}
+              finish={hand.tidyWith}
               onApplyToAll={() => setAskingAll(true)}
-              others={all.length - 1}
+              others={others.length}
             />
           ) : (
-            <>
-              <section aria-label="Edge loupe" className="border-line border-b p-3.5">
-                <EdgeLoupe
-                  worker={worker}
-                  recipe={recipe}
-                  version={version.solved}
-                  size={size}
-                  at={loupeAt}
-                  scene={sceneBitmap}
-                  sceneTitle={scene?.title.split(' ')[0].toLowerCase() ?? 'wood'}
-                />
-              </section>
-              <EdgeDesk
-                recipe={recipe}
-                fringe={fringe}
-                during={store.during}
-                finish={store.finish}
-                onShowWorst={(p) => setCamera({ zoom: 4, x: p.x, y: p.y })}
-              />
-            </>
+            <EdgeSide
+              {...{ photo, desk, recipe, size, pointer }}
+              scene={look.scene}
+              sceneTitle={scene?.title.split(' ')[0].toLowerCase() ?? 'wood'}
+              onShow={(p) => setCamera({ zoom: 4, x: p.x, y: p.y })}
+            />
           )}
         </aside>
       </div>
       {help && <KeysDialog onClose={() => setHelp(false)} />}
       {askingAll && (
         <AdjustAlikeDialog
-          count={all.length - 1}
+          count={others.length}
           onClose={() => setAskingAll(false)}
           onAdjust={() => {
             setAskingAll(false);
-            void adjustAlike(
-              all.filter((p) => p.id !== photo.id),
-              recipe.tidy,
-            );
+            void adjustAlike(others, recipe.tidy);
           }}
         />
       )}
       <CutoutConflict />
+    </>
+  );
+}
+
+/** The edge under a loupe, at the pointer or where its fringe is worst, and all that changes it. */
+function EdgeSide({
+  photo,
+  desk: { worker, version },
+  recipe,
+  size,
+  pointer,
+  scene,
+  sceneTitle,
+  onShow,
+}: {
+  photo: Photo;
+  desk: ReturnType<typeof useDesk>;
+  recipe: CutoutRecipe;
+  size: { width: number; height: number };
+  pointer: Point | null;
+  scene: ImageBitmap | null;
+  sceneTitle: string;
+  onShow(at: { x: number; y: number }): void;
+}) {
+  const { during, finish } = useRecipe.getState();
+  const fringe = useFringe(worker, recipe, version.full);
+  const loupeAt = useMemo(() => {
+    if (pointer) return { x: pointer[0], y: pointer[1] };
+    if (fringe?.worstAt) return fringe.worstAt;
+    return photo.cutout
+      ? { x: photo.cutout.bounds.x, y: photo.cutout.bounds.y + photo.cutout.bounds.height / 2 }
+      : null;
+  }, [pointer, fringe, photo.cutout]);
+  return (
+    <>
+      <section aria-label="Edge loupe" className="border-line border-b p-3.5">
+        <EdgeLoupe {...{ worker, recipe, size, scene, sceneTitle }} version={version.solved} at={loupeAt} />
+      </section>
+      <EdgeDesk {...{ recipe, fringe, during, finish }} onShowWorst={onShow} />
     </>
   );
 }

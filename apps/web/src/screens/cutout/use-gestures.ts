@@ -5,7 +5,6 @@ import {
   type CutoutRecipe,
   type Mode,
   type Point,
-  type RepairPiece,
   type Step,
 } from '@scenograph/core/cutout/recipe';
 import { tidyMap, type Tidy } from '@scenograph/core/retouch/tidy';
@@ -13,10 +12,9 @@ import type { DrawnBase } from '@scenograph/core/stage/base';
 import type { DeskWorker } from '../../workers/desk.worker';
 import type { Gesture } from './desk-traces';
 import { useRecipe } from './recipe-store';
-import { stepOf, thinned } from './step-of-gesture';
+import { stepOf } from './step-of-gesture';
+import { addCorner, pickAnotherColour, TOOL_GESTURES } from './tool-gestures';
 import { isBrush, type ToolOptions } from './tools';
-
-const distance = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]);
 
 /** Adds a step under a name that counts up, so that steps can be told apart. */
 export function addStep(label: string, step: Step): Step {
@@ -25,6 +23,20 @@ export function addStep(label: string, step: Step): Step {
   const named = { ...step, name: same ? `${label} ${same + 1}` : label };
   useRecipe.getState().edit(label, (r) => ({ ...r, steps: [...r.steps, named] }));
   return named;
+}
+
+/** The step that a closed path makes, by the tool that it was drawn with. */
+function stepOfPath(
+  tool: Gesture['tool'],
+  points: Point[],
+  mode: Mode,
+  snap: number,
+): { label: string; step: Step } {
+  const base = { id: crypto.randomUUID(), name: '', on: true, mode };
+  if (tool === 'trace') return { label: 'Edge traced', step: { ...base, kind: 'trace', points } };
+  return tool === 'pen'
+    ? { label: 'Pen path', step: { ...base, kind: 'shape', shape: 'curve', points, snap: 0 } }
+    : { label: 'Polygon', step: { ...base, kind: 'shape', shape: 'polygon', points, snap } };
 }
 
 /** What finished gestures on the photo do to the recipe, and the path that is being drawn. */
@@ -46,7 +58,6 @@ export function useGestures({
   onToolDone(cropped: boolean): void;
 }) {
   const [draft, setDraft] = useState<Point[]>([]);
-  const { edit, choose } = useRecipe.getState();
 
   /** 'By place' subtracts what is kept where the gesture began, and adds what is not. */
   const modeAt = useCallback(
@@ -63,14 +74,8 @@ export function useGestures({
     const corners = tool === 'pen' ? points.length / 3 : points.length;
     if (corners < 3) return;
     void modeAt(middleOf(points)).then((mode) => {
-      const base = { id: crypto.randomUUID(), name: '', on: true, mode };
-      const made =
-        tool === 'trace'
-          ? addStep('Edge traced', { ...base, kind: 'trace', points })
-          : tool === 'pen'
-            ? addStep('Pen path', { ...base, kind: 'shape', shape: 'curve', points, snap: 0 })
-            : addStep('Polygon', { ...base, kind: 'shape', shape: 'polygon', points, snap: options.snap });
-      useRecipe.getState().choose(made.id);
+      const { label, step } = stepOfPath(tool, points, mode, options.snap);
+      useRecipe.getState().choose(addStep(label, step).id);
     });
   }, [draft, modeAt, options.snap, tool]);
 
@@ -78,120 +83,23 @@ export function useGestures({
     useRecipe.getState().finish(label, (r) => withTidy(r, value, photo));
   const tidyDuring = (value: Partial<Tidy>) => useRecipe.getState().during((r) => withTidy(r, value, photo));
 
-  const addPiece = async (points: Point[], start: Point, end: Point) => {
-    if (points.length < 3 || distance(start, end) < 2) {
-      if (options.piece !== 'path' || points.length < 8) return;
-    }
-    const fill = options.fill ?? (await worker?.colourAt(...start)) ?? '#888888';
-    const piece: RepairPiece = {
-      id: crypto.randomUUID(),
-      shape: options.piece,
-      points: options.piece === 'path' ? thinned(points, 1.5) : [start, end],
-      corner: options.corner,
-      fill,
-      outline: null,
-      softness: 1,
-      place: 'front',
-      on: true,
-    };
-    edit('Draw a repair piece', (r) => ({ ...r, repairs: [...r.repairs, piece] }));
-  };
-
   const onGesture = (gesture: Gesture) => {
-    const { points } = gesture;
-    const [start] = points;
-    const end = points[points.length - 1];
-    const held = ([x, y]: Point): Point => [
-      Math.min(size.width, Math.max(0, x)),
-      Math.min(size.height, Math.max(0, y)),
-    ];
-    const [a, b] = [held(start), held(end)];
-    const corner = { x: Math.min(a[0], b[0]), y: Math.min(a[1], b[1]) };
-    const drawn = { width: Math.abs(b[0] - a[0]), height: Math.abs(b[1] - a[1]) };
-    switch (gesture.tool) {
-      case 'box':
-        if (drawn.width < 4 || drawn.height < 4) return;
-        edit('Box round the product', (r) => ({
-          ...r,
-          automatic: { ...r.automatic, on: true, box: { ...corner, ...drawn } },
-        }));
-        return;
-      case 'point':
-        edit('Point at the product', (r) => ({
-          ...r,
-          automatic: { ...r.automatic, on: true, at: [...r.automatic.at, start] },
-        }));
-        return;
-      case 'trace':
-        setDraft((d) => [...d, end]);
-        return;
-      case 'pen':
-        setDraft((d) =>
-          distance(start, end) < 2
-            ? [...d, start, start, start]
-            : [...d, [2 * start[0] - end[0], 2 * start[1] - end[1]], start, end],
-        );
-        return;
-      case 'shape':
-        if (options.shape === 'polygon') {
-          setDraft((d) => [...d, end]);
-          return;
-        }
-        break;
-      case 'repair':
-        void addPiece(points, start, end);
-        return;
-      case 'neutral':
-        void worker?.colourAt(...start).then((neutral) => {
-          if (neutral) tidyWith('White balance', { neutral });
-          onToolDone(false);
-        });
-        return;
-      case 'straighten': {
-        // The nearer of level and upright is meant.
-        const angle = (Math.atan2(end[1] - start[1], end[0] - start[0]) * 180) / Math.PI;
-        const off = ((((angle + 45) % 90) + 90) % 90) - 45;
-        const now = useRecipe.getState().document?.tidy.straighten ?? 0;
-        if (distance(start, end) > 8)
-          tidyWith('Straighten', {
-            straighten: Math.max(-45, Math.min(45, Math.round((now - off) * 10) / 10)),
-          });
-        onToolDone(false);
-        return;
-      }
-      case 'crop': {
-        const before = useRecipe.getState().document?.tidy.crop;
-        const x = Math.max(0, Math.round(corner.x)) + (before?.x ?? 0);
-        const y = Math.max(0, Math.round(corner.y)) + (before?.y ?? 0);
-        const width = Math.min(size.width, Math.round(drawn.width));
-        const height = Math.min(size.height, Math.round(drawn.height));
-        if (width >= 8 && height >= 8) tidyWith('Crop', { crop: { x, y, width, height } });
-        onToolDone(true);
-        return;
-      }
-      default:
-        break;
-    }
-    if (gesture.tool === 'colour' && gesture.shift) {
-      const { document: recipe, chosen } = useRecipe.getState();
-      const step = recipe?.steps.find((s) => s.id === chosen);
-      if (step?.kind === 'colour') {
-        edit('Pick another colour', (r) => ({
-          ...r,
-          steps: r.steps.map((s) => (s.id === step.id ? { ...step, seeds: [...step.seeds, start] } : s)),
-        }));
-        return;
-      }
-    }
+    const { points, tool: used } = gesture;
+    const drawn = { ...gesture, start: points[0], end: points[points.length - 1] };
+    const hand = { worker, size, options, setDraft, tidyWith, onToolDone };
+    const polygon = used === 'shape' && options.shape === 'polygon';
+    const act = polygon ? addCorner : TOOL_GESTURES[used];
+    if (act) return void act(drawn, hand);
+    if (used === 'colour' && gesture.shift && pickAnotherColour(drawn)) return;
     const finish = (mode: Mode) => {
       const made = stepOf(gesture, options, mode);
       if (!made) return;
       const step = addStep(made.label, made.step);
       // Shapes and colours are looked at and changed at once; strokes go on.
-      if (step.kind === 'shape' || step.kind === 'colour') choose(step.id);
+      if (step.kind === 'shape' || step.kind === 'colour') useRecipe.getState().choose(step.id);
     };
-    if (isBrush(gesture.tool)) finish('add');
-    else void modeAt(gesture.tool === 'shape' ? middleOf([start, end]) : start).then(finish);
+    if (isBrush(used)) finish('add');
+    else void modeAt(used === 'shape' ? middleOf([drawn.start, drawn.end]) : drawn.start).then(finish);
   };
 
   return { draft, setDraft, closePath, onGesture, tidyWith, tidyDuring };
