@@ -17,7 +17,7 @@ import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
 import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
 import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
-import { benchCutout, printMeasures, printOdds } from './cutout';
+import { benchCutout, printMeasures, printOdds, printStages } from './cutout';
 import { benchFill } from './fill';
 import { benchOverlays } from './overlays';
 import { benchPrint } from './print';
@@ -211,6 +211,7 @@ console.log(`${cpus().length} cores, ${(totalmem() / 2 ** 30).toFixed(0)} GiB, N
 const only = process.argv[2];
 if (!only || only === 'cutout') await benchCutout(root, process.argv[3]);
 if (only === 'odds') await printOdds(process.argv[3]);
+if (only === 'stages') await printStages(process.argv[3]);
 if (only === 'measures') await printMeasures(process.argv[3]);
 if (!only || only === 'paint') await benchPainting();
 if (!only || only === 'large') await benchLarge();

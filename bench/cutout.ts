@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { colourHypothesis } from '@scenograph/core/cutout/colour-hypothesis';
 import { openSource, segmentSource } from '@scenograph/core/cutout/source';
+import { solve } from '@scenograph/core/cutout/solve';
 import { smoothness } from '@scenograph/core/cutout/graph-cut';
 import { cutOut, NoProductError, recipeWith, type Cutout } from '@scenograph/core/cutout/index';
 import { matteError, type MatteError } from '@scenograph/core/cutout/matte-error';
@@ -159,6 +160,38 @@ export async function printMeasures(folder: string): Promise<void> {
     const limit = name.startsWith('glass') ? RIGHT_GLASS : RIGHT;
     console.log(JSON.stringify({ name, right: mse <= limit, mse, measures: cutout?.measures ?? null }));
   }
+}
+
+/**
+ * One CSV line a picture: the squared error of the model alone, of the minimum cut, of the outline settled on the fine
+ * picture, and of the matte. Shows which step gains and which loses.
+ */
+export async function printStages(folder: string): Promise<void> {
+  const model = await loadSegmentationModel();
+  console.log(['name', 'model', 'cut', 'outline', 'matte'].join());
+  const right = [0, 0, 0, 0];
+  let all = 0;
+  for await (const { name, photo, truth } of picturesIn(folder)) {
+    const { width, height } = photo;
+    const source = openSource(photo);
+    await segmentSource(source, model, PLAIN_RECIPE);
+    const solved = solve(source, PLAIN_RECIPE);
+    const stage = (size: { width: number; height: number }, data: ArrayLike<number>) =>
+      resizePlane({ width: size.width, height: size.height, data: Float32Array.from(data) }, width, height);
+    const cutout = await attempt(photo, PLAIN_RECIPE, model);
+    const stages = [
+      stage(source.segmentation!.shape, source.segmentation!.shape.data),
+      stage(source.small, solved.product),
+      stage(source.fine, solved.labels),
+      cutout?.matte ?? createPlane(width, height),
+    ];
+    const errors = stages.map((plane) => matteError(plane, truth).mse);
+    const limit = name.startsWith('glass') ? RIGHT_GLASS : RIGHT;
+    for (let k = 0; k < errors.length; k++) if (errors[k] <= limit) right[k]++;
+    all++;
+    console.log([name, ...errors.map((e) => e.toFixed(5))].join());
+  }
+  console.log(['right', ...right.map((n) => `${((100 * n) / all).toFixed(1)} %`)].join());
 }
 
 /**

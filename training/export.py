@@ -1,7 +1,7 @@
 """Writes a trained model as ONNX with free width and height: python3 export.py MODEL.pt OUT.onnx
 
-Batch normalisation is folded into the convolutions, and their weights are stored in half precision (6 MB instead of 12);
-the runtime widens them once, when it loads the file, and computes in single precision.
+Batch normalisation is folded into the convolutions, and their weights are stored in 8 bits (3 MB instead of 12); the
+runtime widens them once, when it loads the file, and computes in single precision.
 """
 import sys
 
@@ -9,7 +9,8 @@ import torch
 from torch import nn
 from torch.nn.utils.fusion import fuse_conv_bn_eval
 
-from model import PLANES, Segmenter, load_grown
+from model import PLANES, Segmenter
+from packing import load, pack
 
 
 class Answer(nn.Module):
@@ -23,21 +24,22 @@ class Answer(nn.Module):
         return torch.sigmoid(self.net(picture))
 
 
-class HalfConv(nn.Module):
-    """A convolution whose weights are kept in half precision."""
+class PackedConv(nn.Module):
+    """A convolution whose weights are kept in 8 bits."""
 
     def __init__(self, conv):
         super().__init__()
-        self.weight = nn.Parameter(conv.weight.detach().half(), requires_grad=False)
+        integers, scale = pack(conv.weight.detach())
+        self.weight, self.scale = nn.Parameter(integers, requires_grad=False), nn.Parameter(scale, requires_grad=False)
         self.bias = None if conv.bias is None else nn.Parameter(conv.bias.detach(), requires_grad=False)
         self.stride, self.padding = conv.stride, conv.padding
 
     def forward(self, x):
-        return nn.functional.conv2d(x, self.weight.float(), self.bias, self.stride, self.padding)
+        return nn.functional.conv2d(x, self.weight.float() * self.scale, self.bias, self.stride, self.padding)
 
 
 def folded(module):
-    """The module with batch normalisation folded in and every convolution in half precision, in place."""
+    """The module with batch normalisation folded in and every convolution packed, in place."""
     names = list(module._modules)
     for name, after in zip(names, names[1:] + [None]):
         child = module._modules[name]
@@ -45,13 +47,13 @@ def folded(module):
         if isinstance(module, nn.Sequential) and isinstance(child, nn.Conv2d) and isinstance(follows, nn.BatchNorm2d):
             child = fuse_conv_bn_eval(child, follows)
             module._modules[after] = nn.Identity()
-        module._modules[name] = HalfConv(child) if isinstance(child, nn.Conv2d) else folded(child)
+        module._modules[name] = PackedConv(child) if isinstance(child, nn.Conv2d) else folded(child)
     return module
 
 
 if __name__ == "__main__":
     net = Segmenter()
-    net.load_state_dict({k: v.float() if v.is_floating_point() else v for k, v in torch.load(sys.argv[1], map_location="cpu").items()})
+    net.load_state_dict(load(sys.argv[1]))
     net.eval()
     torch.onnx.export(
         Answer(folded(net)),

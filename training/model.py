@@ -60,7 +60,13 @@ def votes(features, prior, queries, grid, tolerance, rounds=3):
     features (B, C, h, w) and prior (B, 1, h, w) on the same places, queries (B, C, H, W); returns (B, 1, H, W).
     """
     flat = lambda v: v.reshape(v.shape[0], v.shape[1], -1).transpose(1, 2)
-    share = lambda v, c: torch.softmax(nearest(v, c) * (-1 / tolerance), 2)
+
+    def share(places, centres):
+        # |p|^2 of the squared distance |p|^2 + |c|^2 - 2 pc is the same for all centres of a place: softmax leaves it out.
+        told = centres * (2 / tolerance)
+        off = (centres * centres).sum(2) * (-1 / tolerance)
+        return torch.softmax(torch.cat([places, torch.ones_like(places[:, :, :1])], 2) @ torch.cat([told, off.unsqueeze(2)], 2).transpose(1, 2), 2)
+
     centres, rough = flat(F.interpolate(features, size=(grid, grid), mode="nearest")), flat(F.avg_pool2d(features, 2))
     for _ in range(rounds):
         a = share(rough, centres)
@@ -127,10 +133,12 @@ class Segmenter(nn.Module):
         self.seen = nn.Sequential(conv(w[1] + w[2], 24), Residual(24), nn.Conv2d(24, 1, 1))
         self.edge = nn.Sequential(conv(w[0], w[0]), nn.Conv2d(w[0], 8, 3, 1, 1), nn.PixelShuffle(2))
 
-    def forward(self, x, coarse=False):
+    def forward(self, x, coarse=False, first=False):
+        """`first`: there was no earlier look, its votes are nought."""
         with torch.no_grad():
             rgb, prior = x[:, :3], x[:, 6:7]
-            x = torch.cat([(rgb - 0.5) * 2, x[:, 3:6], clues(rgb), prior, colour_votes(rgb, prior)], 1)
+            said = torch.zeros_like(x[:, :2]) if first else colour_votes(rgb, prior)
+            x = torch.cat([(rgb - 0.5) * 2, x[:, 3:6], clues(rgb), prior, said], 1)
         skips, y = [], x
         for d in self.down:
             y = d(y)

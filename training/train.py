@@ -15,6 +15,7 @@ import torch
 import torch.nn.functional as F
 
 from model import Segmenter, load_grown
+from packing import load
 
 
 def hints(shape, rnd):
@@ -106,7 +107,7 @@ def with_prior(net, x, rnd):
     with torch.no_grad():
         small = F.interpolate(x, size=(side, side), mode="bilinear", align_corners=False, antialias=True)
         small[:, 3:6] = F.interpolate(x[:, 3:6], size=(side, side), mode="nearest")
-        said = torch.tanh(net(small.contiguous(memory_format=torch.channels_last))[:, :1] / 2)
+        said = torch.tanh(net(small.contiguous(memory_format=torch.channels_last), first=True)[:, :1] / 2)
         x = x.clone()
         x[:, 6:7] = F.interpolate(said, size=x.shape[2:], mode="bilinear", align_corners=False)
     net.train()
@@ -115,7 +116,8 @@ def with_prior(net, x, rnd):
 
 def loss_of(out, rough, want):
     shape, seen = want[:, :1], want[:, 1:]
-    edge = (F.max_pool2d(shape, 7, 1, 3) - -F.max_pool2d(-shape, 7, 1, 3)).clamp(0, 1)
+    largest = lambda v: F.max_pool2d(F.max_pool2d(v, (7, 1), 1, (3, 0)), (1, 7), 1, (0, 3))
+    edge = (largest(shape) + largest(-shape)).clamp(0, 1)
     weight = 1 + 2 * edge
     bce = (F.binary_cross_entropy_with_logits(out[:, :1], shape, reduction="none") * weight).mean()
     p = torch.sigmoid(out[:, :1])
@@ -144,7 +146,7 @@ if __name__ == "__main__":
     torch.manual_seed(a.seed)
     net = Segmenter().to(memory_format=torch.channels_last)
     if a.start:
-        load_grown(net, torch.load(a.start))
+        load_grown(net, load(a.start))
     if a.glass:  # only how far the ground shows through is learnt; the rest stays as it is
         for name, p in net.named_parameters():
             p.requires_grad = name.startswith("seen.")
@@ -165,9 +167,10 @@ if __name__ == "__main__":
         for g in opt.param_groups:
             g["lr"] = rate
         x, want = feed.next()
-        if not a.glass and feed.rnd.rand() < 0.55:
+        first = a.glass or feed.rnd.rand() < 0.45
+        if not first:
             x = with_prior(net, x, feed.rnd)
-        out, rough = net(x.contiguous(memory_format=torch.channels_last), coarse=True)
+        out, rough = net(x.contiguous(memory_format=torch.channels_last), coarse=True, first=first)
         loss, mse = loss_of(out, rough, want)
         opt.zero_grad()
         loss.backward()
