@@ -48,6 +48,24 @@ function stepValue(step: Step): string {
   return '';
 }
 
+/** Changes the recipe in one named step of history. */
+type Edit = (label: string, change: (recipe: CutoutRecipe) => CutoutRecipe) => void;
+
+const withSteps = (change: (steps: Step[]) => Step[]) => (r: CutoutRecipe) => ({
+  ...r,
+  steps: change(r.steps),
+});
+
+/** The steps with one moved by so many places, held within the list. */
+function moved(steps: Step[], id: string, by: number): Step[] {
+  const from = steps.findIndex((s) => s.id === id);
+  const to = Math.min(steps.length - 1, Math.max(0, from + by));
+  const next = [...steps];
+  const [step] = next.splice(from, 1);
+  next.splice(to, 0, step);
+  return next;
+}
+
 /** How the edge was made: the automatic cutout, then each correction in the order it takes effect; saved outlines below. */
 export function StepsPanel({
   recipe,
@@ -70,43 +88,16 @@ export function StepsPanel({
   chosen: string | null;
   outlines: Outline[];
   onChoose(id: string | null): void;
-  onEdit(label: string, change: (recipe: CutoutRecipe) => CutoutRecipe): void;
+  onEdit: Edit;
   onSaveOutline(title: string): Promise<boolean>;
   onUseOutline(outline: Outline, mode: OutlineStep['mode']): void;
   onRemoveOutline(outline: Outline): void;
   onImportOutline(file: File): void;
   svgUrl(outline: Outline): string;
 }) {
-  const patch = (label: string, id: string, value: Partial<Step>) =>
-    onEdit(label, (r) => ({
-      ...r,
-      steps: r.steps.map((s) => (s.id === id ? ({ ...s, ...value } as Step) : s)),
-    }));
-  const move = (id: string, by: number) =>
-    onEdit('Change the order of steps', (r) => {
-      const from = r.steps.findIndex((s) => s.id === id);
-      const to = Math.min(r.steps.length - 1, Math.max(0, from + by));
-      const steps = [...r.steps];
-      const [step] = steps.splice(from, 1);
-      steps.splice(to, 0, step);
-      return { ...r, steps };
-    });
   // Where the window is narrow, the photo has the room until the steps are asked for.
   const [folded, setFolded] = useState(() => window.innerWidth < 1180);
-  if (folded)
-    return (
-      <aside aria-label="How this edge was made" className="border-line bg-card w-9 shrink-0 border-r">
-        <button
-          type="button"
-          aria-expanded={false}
-          className="hover:bg-paper block h-full w-full pt-3.5 pr-2 text-left font-semibold [writing-mode:vertical-rl]"
-          onClick={() => setFolded(false)}
-        >
-          How this edge was made
-          {recipe.steps.length > 0 && <span className="measure text-ink-2">, {recipe.steps.length}</span>}
-        </button>
-      </aside>
-    );
+  if (folded) return <Folded count={recipe.steps.length} onUnfold={() => setFolded(false)} />;
   return (
     <aside
       aria-label="How this edge was made"
@@ -124,100 +115,52 @@ export function StepsPanel({
         </button>
       </h2>
       <ol>
-        <li className="border-line flex h-9.5 items-center gap-2 border-b px-3.5">
-          <Sign text="A" />
-          <button
-            type="button"
-            aria-pressed={recipe.automatic.on}
-            className={`grow text-left ${recipe.automatic.on ? '' : 'text-ink-2 line-through'}`}
-            title={recipe.automatic.on ? 'Begin with nothing' : 'Begin with the automatic cutout'}
-            onClick={() =>
-              onEdit(recipe.automatic.on ? 'Automatic off' : 'Automatic on', (r) => ({
-                ...r,
-                automatic: { ...r.automatic, on: !r.automatic.on },
-              }))
-            }
-          >
-            Automatic
-          </button>
-          <span className="measure text-ink-2">{automaticSays(recipe, confidence, accepted)}</span>
-        </li>
+        <AutomaticRow
+          on={recipe.automatic.on}
+          says={automaticSays(recipe, confidence, accepted)}
+          onEdit={onEdit}
+        />
         {recipe.steps.map((step, i) => (
-          <li
+          <StepRow
             key={step.id}
-            className={`border-line border-b ${chosen === step.id ? 'border-l-limelight-edge border-l-[3px] bg-[#f5fadb]' : ''}`}
-          >
-            <div className="flex h-9.5 items-center gap-2 px-3.5">
-              <Sign text={stepSign(step)} dim={!step.on} />
-              <button
-                type="button"
-                aria-expanded={chosen === step.id}
-                className={`min-w-0 grow truncate text-left ${step.on ? '' : 'text-ink-2 line-through'}`}
-                onClick={() => onChoose(chosen === step.id ? null : step.id)}
-              >
-                {step.name}
-              </button>
-              <span className="measure text-ink-2">{stepValue(step)}</span>
-            </div>
-            {chosen === step.id && (
-              <div className="grid gap-2 px-3.5 pb-3">
-                <StepFields step={step} onChange={(value) => patch(`Change ${step.name}`, step.id, value)} />
-                <div className="flex gap-1">
-                  <IconButton
-                    label={step.on ? 'Switch off' : 'Switch on'}
-                    onClick={() =>
-                      patch(step.on ? 'Switch a step off' : 'Switch a step on', step.id, { on: !step.on })
-                    }
-                  >
-                    {step.on ? <Eye size={14} aria-hidden /> : <EyeOff size={14} aria-hidden />}
-                  </IconButton>
-                  <IconButton label="Earlier" disabled={i === 0} onClick={() => move(step.id, -1)}>
-                    <ArrowUp size={14} aria-hidden />
-                  </IconButton>
-                  <IconButton
-                    label="Later"
-                    disabled={i === recipe.steps.length - 1}
-                    onClick={() => move(step.id, 1)}
-                  >
-                    <ArrowDown size={14} aria-hidden />
-                  </IconButton>
-                  <IconButton
-                    label="Delete this step"
-                    onClick={() => {
-                      onChoose(null);
-                      onEdit(`Delete ${step.name}`, (r) => ({
-                        ...r,
-                        steps: r.steps.filter((s) => s.id !== step.id),
-                      }));
-                    }}
-                  >
-                    <Trash2 size={14} aria-hidden />
-                  </IconButton>
-                </div>
-              </div>
-            )}
-          </li>
+            step={step}
+            open={chosen === step.id}
+            first={i === 0}
+            last={i === recipe.steps.length - 1}
+            onChoose={onChoose}
+            onEdit={onEdit}
+          />
         ))}
       </ol>
       <div className="flex gap-2 px-3.5 py-2.5">
         <Button
           tone="quiet"
           onClick={() =>
-            onEdit('Invert', (r) => ({
-              ...r,
-              steps: [...r.steps, { id: crypto.randomUUID(), name: 'Invert', on: true, kind: 'invert' }],
-            }))
+            onEdit(
+              'Invert',
+              withSteps((steps) => [
+                ...steps,
+                { id: crypto.randomUUID(), name: 'Invert', on: true, kind: 'invert' },
+              ]),
+            )
           }
         >
           Invert
         </Button>
         {recipe.steps.length > 0 && (
-          <Button tone="quiet" onClick={() => onEdit('Delete all steps', (r) => ({ ...r, steps: [] }))}>
+          <Button
+            tone="quiet"
+            onClick={() =>
+              onEdit(
+                'Delete all steps',
+                withSteps(() => []),
+              )
+            }
+          >
             Delete all steps
           </Button>
         )}
       </div>
-
       <SavedOutlines
         outlines={outlines}
         onSave={onSaveOutline}
@@ -227,6 +170,120 @@ export function StepsPanel({
         svgUrl={svgUrl}
       />
     </aside>
+  );
+}
+
+function Folded({ count, onUnfold }: { count: number; onUnfold(): void }) {
+  return (
+    <aside aria-label="How this edge was made" className="border-line bg-card w-9 shrink-0 border-r">
+      <button
+        type="button"
+        aria-expanded={false}
+        className="hover:bg-paper block h-full w-full pt-3.5 pr-2 text-left font-semibold [writing-mode:vertical-rl]"
+        onClick={onUnfold}
+      >
+        How this edge was made
+        {count > 0 && <span className="measure text-ink-2">, {count}</span>}
+      </button>
+    </aside>
+  );
+}
+
+function AutomaticRow({ on, says, onEdit }: { on: boolean; says: string; onEdit: Edit }) {
+  return (
+    <li className="border-line flex h-9.5 items-center gap-2 border-b px-3.5">
+      <Sign text="A" />
+      <button
+        type="button"
+        aria-pressed={on}
+        className={`grow text-left ${on ? '' : 'text-ink-2 line-through'}`}
+        title={on ? 'Begin with nothing' : 'Begin with the automatic cutout'}
+        onClick={() =>
+          onEdit(on ? 'Automatic off' : 'Automatic on', (r) => ({
+            ...r,
+            automatic: { ...r.automatic, on: !r.automatic.on },
+          }))
+        }
+      >
+        Automatic
+      </button>
+      <span className="measure text-ink-2">{says}</span>
+    </li>
+  );
+}
+
+/** One correction; what it can be told shows where it is chosen. */
+function StepRow({
+  step,
+  open,
+  first,
+  last,
+  onChoose,
+  onEdit,
+}: {
+  step: Step;
+  open: boolean;
+  first: boolean;
+  last: boolean;
+  onChoose(id: string | null): void;
+  onEdit: Edit;
+}) {
+  const patch = (label: string, value: Partial<Step>) =>
+    onEdit(
+      label,
+      withSteps((steps) => steps.map((s) => (s.id === step.id ? ({ ...s, ...value } as Step) : s))),
+    );
+  const move = (by: number) =>
+    onEdit(
+      'Change the order of steps',
+      withSteps((steps) => moved(steps, step.id, by)),
+    );
+  const remove = () => {
+    onChoose(null);
+    onEdit(
+      `Delete ${step.name}`,
+      withSteps((steps) => steps.filter((s) => s.id !== step.id)),
+    );
+  };
+  return (
+    <li
+      className={`border-line border-b ${open ? 'border-l-limelight-edge border-l-[3px] bg-[#f5fadb]' : ''}`}
+    >
+      <div className="flex h-9.5 items-center gap-2 px-3.5">
+        <Sign text={stepSign(step)} dim={!step.on} />
+        <button
+          type="button"
+          aria-expanded={open}
+          className={`min-w-0 grow truncate text-left ${step.on ? '' : 'text-ink-2 line-through'}`}
+          onClick={() => onChoose(open ? null : step.id)}
+        >
+          {step.name}
+        </button>
+        <span className="measure text-ink-2">{stepValue(step)}</span>
+      </div>
+      {open && (
+        <div className="grid gap-2 px-3.5 pb-3">
+          <StepFields step={step} onChange={(value) => patch(`Change ${step.name}`, value)} />
+          <div className="flex gap-1">
+            <IconButton
+              label={step.on ? 'Switch off' : 'Switch on'}
+              onClick={() => patch(step.on ? 'Switch a step off' : 'Switch a step on', { on: !step.on })}
+            >
+              {step.on ? <Eye size={14} aria-hidden /> : <EyeOff size={14} aria-hidden />}
+            </IconButton>
+            <IconButton label="Earlier" disabled={first} onClick={() => move(-1)}>
+              <ArrowUp size={14} aria-hidden />
+            </IconButton>
+            <IconButton label="Later" disabled={last} onClick={() => move(1)}>
+              <ArrowDown size={14} aria-hidden />
+            </IconButton>
+            <IconButton label="Delete this step" onClick={remove}>
+              <Trash2 size={14} aria-hidden />
+            </IconButton>
+          </div>
+        </div>
+      )}
+    </li>
   );
 }
 
