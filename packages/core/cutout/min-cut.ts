@@ -32,18 +32,68 @@ export interface GridGraph {
 /** Labels every pixel 1 (source side) or 0 (sink side) at least total cost. Work grows with the number of uncertain pixels. */
 export function minCut(graph: GridGraph): Uint8Array {
   const { width, height, active } = graph;
+  const trees = new SearchTrees(width, height);
+  const count = active ? active.length : width * height;
+  const pixel = (k: number) => (active ? active[k] : k);
+  for (let k = 0; k < count; k++) trees.connect(graph, pixel(k));
+  for (let k = 0; k < count; k++) trees.plant(pixel(k));
+  trees.saturate();
+  const labels = new Uint8Array(width * height);
+  for (let k = 0; k < count; k++) labels[pixel(k)] = trees.onSourceSide(pixel(k)) ? 1 : 0;
+  return labels;
+}
+
+/** Two trees of residual edges, one grown from the source and one from the sink, until no path joins them. */
+class SearchTrees {
   // A ring of unconnected cells around the grid spares every bounds test.
-  const w = width + 2;
-  const n = w * (height + 2);
-  const cap = Array.from({ length: 8 }, () => new Float32Array(n));
-  const tr = new Float32Array(n);
-  const off = DX.map((dx, d) => dx + DY[d] * w);
-  const planes = [graph.east, graph.south, graph.southEast, graph.southWest];
-  const connect = (i: number) => {
+  private readonly w: number;
+  private readonly off: number[];
+  /** What an edge in each of the eight directions can still carry, and what a cell's terminal can: above 0 the source's. */
+  private readonly cap: Float32Array[];
+  private readonly tr: Float32Array;
+  private readonly tree: Uint8Array;
+  /** The direction in which a cell's parent lies, or TERMINAL, ORPHAN, NONE. */
+  private readonly parent: Uint8Array;
+  /** When a cell's distance to its terminal was last found, and that distance. */
+  private readonly stamp: Int32Array;
+  private readonly dist: Int32Array;
+  private time = 0;
+  private readonly orphans: number[] = [];
+  /** Cells at the trees' rims, in a ring buffer; each stands in it once at most. */
+  private readonly queue: Int32Array;
+  private readonly queued: Uint8Array;
+  private head = 0;
+  private tail = 0;
+
+  constructor(
+    private readonly width: number,
+    private readonly height: number,
+  ) {
+    this.w = width + 2;
+    const n = this.w * (height + 2);
+    this.off = DX.map((dx, d) => dx + DY[d] * this.w);
+    this.cap = Array.from({ length: 8 }, () => new Float32Array(n));
+    this.tr = new Float32Array(n);
+    this.tree = new Uint8Array(n);
+    this.parent = new Uint8Array(n).fill(NONE);
+    this.stamp = new Int32Array(n);
+    this.dist = new Int32Array(n);
+    this.queue = new Int32Array(n + 1);
+    this.queued = new Uint8Array(n);
+  }
+
+  private cell(i: number): number {
+    return (Math.floor(i / this.width) + 1) * this.w + (i % this.width) + 1;
+  }
+
+  /** Takes over what the graph says of pixel `i`: its terminals, and its edges to the E, S, SE and SW. */
+  connect(graph: GridGraph, i: number): void {
+    const { width, height, cap, off } = this;
+    const planes = [graph.east, graph.south, graph.southEast, graph.southWest];
     const x = i % width;
     const y = (i - x) / width;
-    const p = (y + 1) * w + x + 1;
-    tr[p] = graph.sourceCapacity[i] - graph.sinkCapacity[i];
+    const p = this.cell(i);
+    this.tr[p] = graph.sourceCapacity[i] - graph.sinkCapacity[i];
     for (let k = 0; k < 4; k++) {
       const nx = x + DX[2 * k];
       const ny = y + DY[2 * k];
@@ -51,97 +101,145 @@ export function minCut(graph: GridGraph): Uint8Array {
       cap[2 * k][p] = planes[k][i];
       cap[2 * k + 1][p + off[2 * k]] = planes[k][i];
     }
-  };
-  const count = active ? active.length : width * height;
-  for (let k = 0; k < count; k++) connect(active ? active[k] : k);
-
-  const tree = new Uint8Array(n);
-  const parent = new Uint8Array(n).fill(NONE);
-  const stamp = new Int32Array(n);
-  const dist = new Int32Array(n);
-  const queued = new Uint8Array(n);
-  const queue = new Int32Array(n + 1);
-  let head = 0;
-  let tail = 0;
-  const activate = (p: number) => {
-    if (queued[p]) return;
-    queued[p] = 1;
-    queue[tail] = p;
-    tail = tail === n ? 0 : tail + 1;
-  };
-  const orphans: number[] = [];
-  let time = 0;
-
-  for (let k = 0; k < count; k++) {
-    const i = active ? active[k] : k;
-    const p = (Math.floor(i / width) + 1) * w + (i % width) + 1;
-    if (tr[p] === 0) continue;
-    tree[p] = tr[p] > 0 ? SOURCE : SINK;
-    parent[p] = TERMINAL;
-    dist[p] = 1;
-    activate(p);
   }
 
-  const makeOrphan = (p: number) => {
-    parent[p] = ORPHAN;
-    orphans.push(p);
-  };
+  /** A pixel that leans to either side becomes a root of that side's tree. */
+  plant(i: number): void {
+    const p = this.cell(i);
+    if (this.tr[p] === 0) return;
+    this.tree[p] = this.tr[p] > 0 ? SOURCE : SINK;
+    this.parent[p] = TERMINAL;
+    this.dist[p] = 1;
+    this.activate(p);
+  }
+
+  onSourceSide(i: number): boolean {
+    return this.tree[this.cell(i)] === SOURCE;
+  }
+
+  /** Grows both trees, and pushes flow wherever they meet, until they no longer do. */
+  saturate(): void {
+    const { queue, queued, tree, off, orphans } = this;
+    while (this.head !== this.tail) {
+      const p = queue[this.head];
+      const found = this.growFrom(p);
+      if (found === NONE) {
+        this.head = this.head === queue.length - 1 ? 0 : this.head + 1;
+        queued[p] = 0;
+        continue;
+      }
+      this.time++;
+      if (tree[p] === SOURCE) this.augment(p, found);
+      else this.augment(p + off[found], found ^ 1);
+      while (orphans.length) this.adopt(orphans.pop()!);
+    }
+  }
+
+  private activate(p: number): void {
+    if (this.queued[p]) return;
+    this.queued[p] = 1;
+    this.queue[this.tail] = p;
+    this.tail = this.tail === this.queue.length - 1 ? 0 : this.tail + 1;
+  }
+
+  private makeOrphan(p: number): void {
+    this.parent[p] = ORPHAN;
+    this.orphans.push(p);
+  }
+
+  /** Takes a cell's free neighbours into its tree; the direction in which the other tree is met, or NONE. */
+  private growFrom(p: number): number {
+    const { tree, cap, off, parent, stamp, dist } = this;
+    const side = tree[p];
+    if (side === FREE) return NONE;
+    for (let d = 0; d < 8; d++) {
+      const q = p + off[d];
+      const residual = side === SOURCE ? cap[d][p] : cap[d ^ 1][q];
+      if (!(residual > 0)) continue;
+      if (tree[q] === FREE) {
+        tree[q] = side;
+        parent[q] = d ^ 1;
+        stamp[q] = stamp[p];
+        dist[q] = dist[p] + 1;
+        this.activate(q);
+      } else if (tree[q] !== side) return d;
+      else if (stamp[q] <= stamp[p] && dist[q] > dist[p]) {
+        parent[q] = d ^ 1;
+        stamp[q] = stamp[p];
+        dist[q] = dist[p] + 1;
+      }
+    }
+    return NONE;
+  }
 
   /** Pushes flow along source ... p -d-> q ... sink and orphans what it saturates. */
-  const augment = (p: number, d: number) => {
+  private augment(p: number, d: number): void {
+    const { cap, off } = this;
     const q = p + off[d];
-    let flow = cap[d][p];
-    for (let i = p; ;) {
+    const flow = this.leastToSink(q, this.leastToSource(p, cap[d][p]));
+    cap[d][p] -= flow;
+    cap[d ^ 1][q] += flow;
+    this.pushToSource(p, flow);
+    this.pushToSink(q, flow);
+  }
+
+  private leastToSource(i: number, flow: number): number {
+    const { cap, off, parent, tr } = this;
+    for (;;) {
       const a = parent[i];
-      if (a === TERMINAL) {
-        flow = Math.min(flow, tr[i]);
-        break;
-      }
-      const j = i + off[a];
-      flow = Math.min(flow, cap[a ^ 1][j]);
-      i = j;
+      if (a === TERMINAL) return Math.min(flow, tr[i]);
+      i += off[a];
+      flow = Math.min(flow, cap[a ^ 1][i]);
     }
-    for (let i = q; ;) {
+  }
+
+  private leastToSink(i: number, flow: number): number {
+    const { cap, off, parent, tr } = this;
+    for (;;) {
       const a = parent[i];
-      if (a === TERMINAL) {
-        flow = Math.min(flow, -tr[i]);
-        break;
-      }
+      if (a === TERMINAL) return Math.min(flow, -tr[i]);
       flow = Math.min(flow, cap[a][i]);
       i += off[a];
     }
-    cap[d][p] -= flow;
-    cap[d ^ 1][q] += flow;
-    for (let i = p; ;) {
+  }
+
+  private pushToSource(i: number, flow: number): void {
+    const { cap, off, parent, tr } = this;
+    for (;;) {
       const a = parent[i];
       if (a === TERMINAL) {
         tr[i] -= flow;
-        if (tr[i] <= 0) makeOrphan(i);
-        break;
+        if (tr[i] <= 0) this.makeOrphan(i);
+        return;
       }
       const j = i + off[a];
       cap[a][i] += flow;
       cap[a ^ 1][j] -= flow;
-      if (cap[a ^ 1][j] <= 0) makeOrphan(i);
+      if (cap[a ^ 1][j] <= 0) this.makeOrphan(i);
       i = j;
     }
-    for (let i = q; ;) {
+  }
+
+  private pushToSink(i: number, flow: number): void {
+    const { cap, off, parent, tr } = this;
+    for (;;) {
       const a = parent[i];
       if (a === TERMINAL) {
         tr[i] += flow;
-        if (tr[i] >= 0) makeOrphan(i);
-        break;
+        if (tr[i] >= 0) this.makeOrphan(i);
+        return;
       }
       const j = i + off[a];
       cap[a ^ 1][j] += flow;
       cap[a][i] -= flow;
-      if (cap[a][i] <= 0) makeOrphan(i);
+      if (cap[a][i] <= 0) this.makeOrphan(i);
       i = j;
     }
-  };
+  }
 
-  /** Finds the orphan a new parent in its tree, or frees it. */
-  const adopt = (p: number) => {
+  /** Finds the orphan a new parent in its tree, the one nearest to a terminal, or frees it. */
+  private adopt(p: number): void {
+    const { cap, off, tree, parent, stamp, dist, time } = this;
     const side = tree[p];
     let best = NONE;
     let bestDist = 0x7fffffff;
@@ -149,95 +247,56 @@ export function minCut(graph: GridGraph): Uint8Array {
       const q = p + off[d];
       const residual = side === SOURCE ? cap[d ^ 1][q] : cap[d][p];
       if (!(residual > 0) || tree[q] !== side) continue;
-      // Walk to the root to see whether q still hangs on a terminal.
-      let steps = 0;
-      let i = q;
-      let rooted = false;
-      for (;;) {
-        if (stamp[i] === time) {
-          steps += dist[i];
-          rooted = true;
-          break;
-        }
-        const a = parent[i];
-        steps++;
-        if (a === TERMINAL) {
-          stamp[i] = time;
-          dist[i] = 1;
-          rooted = true;
-          break;
-        }
-        if (a === ORPHAN || a === NONE) break;
-        i += off[a];
-      }
-      if (!rooted) continue;
+      const steps = this.distanceToRoot(q);
+      if (!steps) continue;
       if (steps < bestDist) {
         best = d;
         bestDist = steps;
       }
-      for (let k = q; stamp[k] !== time; k += off[parent[k]]) {
+      for (let k = q, left = steps; stamp[k] !== time; k += off[parent[k]]) {
         stamp[k] = time;
-        dist[k] = steps--;
+        dist[k] = left--;
       }
     }
-    if (best !== NONE) {
-      parent[p] = best;
-      stamp[p] = time;
-      dist[p] = bestDist + 1;
+    if (best === NONE) {
+      this.release(p);
       return;
     }
+    parent[p] = best;
+    stamp[p] = time;
+    dist[p] = bestDist + 1;
+  }
+
+  /** Steps from a cell to its terminal; 0 where it no longer hangs on one. */
+  private distanceToRoot(i: number): number {
+    const { off, parent, stamp, dist, time } = this;
+    for (let steps = 0; ;) {
+      if (stamp[i] === time) return steps + dist[i];
+      const a = parent[i];
+      steps++;
+      if (a === TERMINAL) {
+        stamp[i] = time;
+        dist[i] = 1;
+        return steps;
+      }
+      if (a === ORPHAN || a === NONE) return 0;
+      i += off[a];
+    }
+  }
+
+  /** Leaves a cell without a tree: its children become orphans, its neighbours may grow to it again. */
+  private release(p: number): void {
+    const { cap, off, tree, parent } = this;
+    const side = tree[p];
     parent[p] = NONE;
     tree[p] = FREE;
     for (let d = 0; d < 8; d++) {
       const q = p + off[d];
       if (tree[q] !== side) continue;
       const residual = side === SOURCE ? cap[d ^ 1][q] : cap[d][p];
-      if (residual > 0) activate(q);
+      if (residual > 0) this.activate(q);
       const a = parent[q];
-      if (a < 8 && q + off[a] === p) makeOrphan(q);
+      if (a < 8 && q + off[a] === p) this.makeOrphan(q);
     }
-  };
-
-  while (head !== tail) {
-    const p = queue[head];
-    const side = tree[p];
-    let found = NONE;
-    if (side !== FREE) {
-      for (let d = 0; d < 8; d++) {
-        const q = p + off[d];
-        const residual = side === SOURCE ? cap[d][p] : cap[d ^ 1][q];
-        if (!(residual > 0)) continue;
-        if (tree[q] === FREE) {
-          tree[q] = side;
-          parent[q] = d ^ 1;
-          stamp[q] = stamp[p];
-          dist[q] = dist[p] + 1;
-          activate(q);
-        } else if (tree[q] !== side) {
-          found = d;
-          break;
-        } else if (stamp[q] <= stamp[p] && dist[q] > dist[p]) {
-          parent[q] = d ^ 1;
-          stamp[q] = stamp[p];
-          dist[q] = dist[p] + 1;
-        }
-      }
-    }
-    if (found === NONE) {
-      head = head === n ? 0 : head + 1;
-      queued[p] = 0;
-      continue;
-    }
-    time++;
-    if (side === SOURCE) augment(p, found);
-    else augment(p + off[found], found ^ 1);
-    while (orphans.length) adopt(orphans.pop()!);
   }
-
-  const labels = new Uint8Array(width * height);
-  for (let k = 0; k < count; k++) {
-    const i = active ? active[k] : k;
-    labels[i] = tree[(Math.floor(i / width) + 1) * w + (i % width) + 1] === SOURCE ? 1 : 0;
-  }
-  return labels;
 }
