@@ -7,12 +7,11 @@ import { INK } from '@scenograph/core/surface/material';
 import { surfaceOf } from '@scenograph/core/surface/print-item';
 import { printCorners, type Print } from '@scenograph/core/surface/print';
 import { withPrint, type MockupElement } from './editing';
+import { movedPrint, pinnedPrint, scaledPrint, turnedPrint, type PrintDrag } from './print-moves';
 import { useMockupTools } from './tools';
 
 /** While a design is moved it fades to this share, to show what lies under it. */
 const SEEN_THROUGH = 0.5;
-/** A design's middle snaps to the area's within so many millimetres of the area's width in hundred. */
-const SNAP_SHARE = 0.015;
 
 /** The designs' outlines on the mockup as they lie, to be chosen, dragged, scaled, turned and pinned. */
 export function PrintHandles({
@@ -139,24 +138,19 @@ function PrintShape({
   // What was grabbed: the design as it was, and where the pointer was.
   const grabbed = useRef<{ print: Print; at: Pair } | null>(null);
   const at = printCorners(print);
-  const { widthMm, heightMm } = surface.area;
-  const start = (e: React.PointerEvent) => {
-    const mm = millimetres(surface, e);
-    if (!mm) return;
-    e.currentTarget.setPointerCapture(e.pointerId);
-    grabbed.current = { print, at: mm };
-  };
-  const gesture = (
-    change: (from: Print, at: Pair, now: Pair, e: React.PointerEvent) => Partial<Print>,
-    label: string,
-  ) => ({
-    onPointerDown: start,
+  const gesture = (label: string, change: (drag: PrintDrag, e: React.PointerEvent) => Partial<Print>) => ({
+    onPointerDown: (e: React.PointerEvent) => {
+      const mm = millimetres(surface, e);
+      if (!mm) return;
+      e.currentTarget.setPointerCapture(e.pointerId);
+      grabbed.current = { print, at: mm };
+    },
     onPointerMove: (e: React.PointerEvent) => {
       const mm = grabbed.current && e.buttons ? millimetres(surface, e) : null;
       if (!mm) return;
       const g = grabbed.current!;
       const full = g.print.opacity ?? INK[surface.area.material].opacity;
-      during({ ...change(g.print, g.at, mm, e), opacity: full * SEEN_THROUGH });
+      during({ ...change({ from: g.print, began: g.at, now: mm }, e), opacity: full * SEEN_THROUGH });
     },
     onPointerUp: (e: React.PointerEvent) => {
       const g = grabbed.current;
@@ -164,65 +158,10 @@ function PrintShape({
       if (!g) return;
       const mm = millimetres(surface, e) ?? g.at;
       if (Math.hypot(mm[0] - g.at[0], mm[1] - g.at[1]) < 1e-6) return;
-      commit(label, { ...change(g.print, g.at, mm, e), opacity: g.print.opacity });
+      commit(label, { ...change({ from: g.print, began: g.at, now: mm }, e), opacity: g.print.opacity });
     },
   });
-  const move = gesture((from, [ax, ay], [nx, ny]) => {
-    const [dx, dy] = [nx - ax, ny - ay];
-    if (from.pins) return { pins: from.pins.map(([x, y]): Pair => [round(x + dx), round(y + dy)]) };
-    const snap = (value: number, middle: number) =>
-      Math.abs(value - middle) < SNAP_SHARE * widthMm ? middle : value;
-    return {
-      place: {
-        ...from.place,
-        x: round(snap(from.place.x + dx, widthMm / 2)),
-        y: round(snap(from.place.y + dy, heightMm / 2)),
-      },
-    };
-  }, 'Move');
-  const scale = gesture((from, [ax, ay], [nx, ny], e) => {
-    const { x, y, turn } = from.place;
-    if (e.shiftKey) {
-      // Both sides of their own, along the design's own axes.
-      const a = (-turn * Math.PI) / 180;
-      const own = (px: number, py: number) => [
-        Math.abs((px - x) * Math.cos(a) - (py - y) * Math.sin(a)),
-        Math.abs((px - x) * Math.sin(a) + (py - y) * Math.cos(a)),
-      ];
-      const [w0, h0] = own(ax, ay);
-      const [w1, h1] = own(nx, ny);
-      return {
-        place: {
-          ...from.place,
-          width: round(Math.max(1, (from.place.width * w1) / Math.max(1, w0))),
-          height: round(Math.max(1, (from.place.height * h1) / Math.max(1, h0))),
-        },
-      };
-    }
-    const factor = Math.max(0.02, Math.hypot(nx - x, ny - y) / Math.max(0.5, Math.hypot(ax - x, ay - y)));
-    return {
-      place: {
-        ...from.place,
-        width: round(from.place.width * factor),
-        height: round(from.place.height * factor),
-      },
-    };
-  }, 'Size');
-  const turn = gesture((from, [ax, ay], [nx, ny], e) => {
-    const { x, y } = from.place;
-    const by = ((Math.atan2(ny - y, nx - x) - Math.atan2(ay - y, ax - x)) * 180) / Math.PI;
-    let to = ((from.place.turn + by + 540) % 360) - 180;
-    const step = e.shiftKey ? 15 : 90;
-    const near = Math.round(to / step) * step;
-    if (e.shiftKey || Math.abs(to - near) < 2) to = near;
-    return { place: { ...from.place, turn: round(to) } };
-  }, 'Rotate');
-  const top: Pair = [(at[0][0] + at[1][0]) / 2, (at[0][1] + at[1][1]) / 2];
-  const middle: Pair = [(at[0][0] + at[2][0]) / 2, (at[0][1] + at[2][1]) / 2];
-  const [tx, ty] = onArea(surface, top);
-  const [mx, my] = onArea(surface, middle);
-  const away = Math.hypot(tx - mx, ty - my) || 1;
-  const knob: Pair = [tx + ((tx - mx) / away) * 26, ty + ((ty - my) / away) * 26];
+  const move = gesture('Move', (drag) => movedPrint(drag, surface.area));
   return (
     <g>
       <path
@@ -244,53 +183,64 @@ function PrintShape({
         }}
         onFocus={onChoose}
       />
-      {chosen && (
-        <>
-          {!print.pins && (
-            <>
-              <line x1={tx} y1={ty} x2={knob[0]} y2={knob[1]} stroke="#12463a" strokeWidth={1.5} />
-              <circle
-                cx={knob[0]}
-                cy={knob[1]}
-                r={6}
-                fill="#ffffff"
-                stroke="#12463a"
-                strokeWidth={2}
-                role="button"
-                aria-label="Rotate the design"
-                className="pointer-events-auto cursor-grab"
-                {...turn}
-              />
-            </>
-          )}
-          {at.map((corner, i) => {
-            const [x, y] = onArea(surface, corner);
-            const pin = gesture(
-              (from, _, to) => ({
-                pins: from.pins!.map((p, j): Pair => (j === i ? [round(to[0]), round(to[1])] : p)),
-              }),
-              'Pin',
-            );
-            return (
-              <circle
-                key={i}
-                cx={x}
-                cy={y}
-                r={6}
-                fill={print.pins ? '#d3f04a' : '#ffffff'}
-                stroke="#12463a"
-                strokeWidth={2}
-                role="button"
-                aria-label={`${NAMES[i]} corner of the design`}
-                className={`pointer-events-auto ${print.pins ? 'cursor-crosshair' : i % 2 ? 'cursor-nesw-resize' : 'cursor-nwse-resize'}`}
-                {...(print.pins ? pin : scale)}
-              />
-            );
-          })}
-        </>
+      {chosen && !print.pins && (
+        <TurnKnob
+          corners={at}
+          onScreen={(mm) => onArea(surface, mm)}
+          {...gesture('Rotate', (drag, e) => turnedPrint(drag, e.shiftKey))}
+        />
       )}
+      {chosen &&
+        at.map((corner, i) => {
+          const [x, y] = onArea(surface, corner);
+          return (
+            <circle
+              key={i}
+              cx={x}
+              cy={y}
+              r={6}
+              fill={print.pins ? '#d3f04a' : '#ffffff'}
+              stroke="#12463a"
+              strokeWidth={2}
+              role="button"
+              aria-label={`${NAMES[i]} corner of the design`}
+              className={`pointer-events-auto ${print.pins ? 'cursor-crosshair' : i % 2 ? 'cursor-nesw-resize' : 'cursor-nwse-resize'}`}
+              {...(print.pins
+                ? gesture('Pin', (drag) => pinnedPrint(drag, i))
+                : gesture('Size', (drag, e) => scaledPrint(drag, e.shiftKey)))}
+            />
+          );
+        })}
     </g>
   );
 }
 
-const round = (v: number) => Math.round(v * 100) / 100;
+/** The knob over the design's top side, by which it is turned. */
+function TurnKnob({
+  corners,
+  onScreen,
+  ...handlers
+}: { corners: Pair[]; onScreen(mm: Pair): Pair } & React.SVGProps<SVGCircleElement>) {
+  const between = ([ax, ay]: Pair, [bx, by]: Pair): Pair => [(ax + bx) / 2, (ay + by) / 2];
+  const [tx, ty] = onScreen(between(corners[0], corners[1]));
+  const [mx, my] = onScreen(between(corners[0], corners[2]));
+  const away = Math.hypot(tx - mx, ty - my) || 1;
+  const [x, y]: Pair = [tx + ((tx - mx) / away) * 26, ty + ((ty - my) / away) * 26];
+  return (
+    <>
+      <line x1={tx} y1={ty} x2={x} y2={y} stroke="#12463a" strokeWidth={1.5} />
+      <circle
+        cx={x}
+        cy={y}
+        r={6}
+        fill="#ffffff"
+        stroke="#12463a"
+        strokeWidth={2}
+        role="button"
+        aria-label="Rotate the design"
+        className="pointer-events-auto cursor-grab"
+        {...handlers}
+      />
+    </>
+  );
+}

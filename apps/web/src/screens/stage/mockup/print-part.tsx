@@ -12,9 +12,15 @@ import {
 import { type Artwork, call } from '../../../api/client';
 import { ColourField } from '../../../ui/colour-field';
 import { Button, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
-import { say } from '../../../ui/notices';
+import { tried } from '../../../ui/tried';
 import { reachOfItem } from '../../../workers/painters';
 import type { MockupElement } from './editing';
+
+interface PrintEdits {
+  print: Print;
+  during(change: Partial<Print>): void;
+  commit(label: string, change: Partial<Print>): void;
+}
 
 /** One design: where it lies and how its ink behaves. */
 export function PrintPart({
@@ -25,85 +31,23 @@ export function PrintPart({
   fill,
   during,
   commit,
-}: {
-  print: Print;
+}: PrintEdits & {
   areas: PrintArea[];
   artwork: Artwork | null;
   frameScale: number;
   fill: MockupElement['fill'];
-  during(change: Partial<Print>): void;
-  commit(label: string, change: Partial<Print>): void;
 }) {
   const area = areas.find((a) => a.id === print.area) ?? areas[0];
-  const usual = INK[area.material];
-  const { place } = print;
-  const aspect = print.height / print.width;
-  const mm = (label: string, key: 'x' | 'y' | 'width' | 'height') => (
-    <NumberField
-      label={label}
-      unit="mm"
-      min={key === 'width' || key === 'height' ? 0.5 : undefined}
-      value={Math.round(place[key] * 10) / 10}
-      onCommit={(v) =>
-        commit(label, {
-          pins: null,
-          place: {
-            ...place,
-            [key]: v,
-            // In proportion, unless it was stretched on purpose.
-            ...(key === 'width' && inProportion(print) && { height: v * aspect }),
-            ...(key === 'height' && inProportion(print) && { width: v / aspect }),
-          },
-        })
-      }
-    />
-  );
-  const fit = (label: string, how: 'inside' | 'cover' | 'fill') => (
-    <Button onClick={() => commit(label, { pins: null, place: fittedPlace(print, area, how) })}>
-      {label}
-    </Button>
-  );
-  const ink = (label: string, key: 'opacity' | 'grain' | 'gloss' | 'folds', most = 100) => (
-    <Slider
-      label={label}
-      unit="%"
-      max={most}
-      value={Math.round((print[key] ?? usual[key]) * 100)}
-      onChange={(v) => during({ [key]: v / 100 })}
-      onCommit={(v) => commit(label, { [key]: v / 100 })}
-    />
-  );
   const density = artworkDensity(print, areaPxPerMm(area) * frameScale);
-  // What the server or the worker answers is put on the design as it is then.
-  const now = useRef({ print, commit });
-  now.current = { print, commit };
-  const [drawing, setDrawing] = useState(false);
+  const edits = { print, during, commit };
+  // What the worker answers is put on the design as it is then.
+  const now = useRef(edits);
+  now.current = edits;
   const overAll = async () => {
-    try {
-      const reach = await reachOfItem(fill, area.id);
-      const { print: design, commit: put } = now.current;
-      put('Over the whole item', { reach: 'item', pins: null, place: coveringPlace(design, area, reach) });
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-  };
-  const recolour = async (from: string, to: string) => {
-    if (!artwork || !print.drawn) return;
-    const inks = { ...print.drawn.inks, [from]: to };
-    if (from === to) delete inks[from];
-    setDrawing(true);
-    try {
-      const drawn = await call('POST /api/artwork/:id/inks', { params: { id: artwork.id }, body: { inks } });
-      now.current.commit('Colour of the design', {
-        artwork: drawn.picture,
-        width: drawn.width,
-        height: drawn.height,
-        drawn: { ...print.drawn, inks },
-      });
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-    setDrawing(false);
+    const reach = await tried(reachOfItem(fill, area.id));
+    if (!reach) return;
+    const { print: design, commit: put } = now.current;
+    put('Over the whole item', { reach: 'item', pins: null, place: coveringPlace(design, area, reach) });
   };
   return (
     <fieldset className="border-line grid gap-1.5 rounded-md border p-2.5">
@@ -120,44 +64,103 @@ export function PrintPart({
           options={areas.map((a) => ({ value: a.id, title: a.title }))}
         />
       )}
-      <div className="grid grid-cols-2 gap-2">
-        {mm('Middle, across', 'x')}
-        {mm('Middle, down', 'y')}
-        {mm('Width', 'width')}
-        {mm('Height', 'height')}
-        <NumberField
-          label="Rotation"
-          unit="°"
-          min={-360}
-          max={360}
-          value={Math.round(place.turn * 10) / 10}
-          onCommit={(turn) => commit('Rotate', { pins: null, place: { ...place, turn } })}
-        />
-        <NumberField
-          label="Slant"
-          unit="°"
-          min={-75}
-          max={75}
-          value={Math.round(place.slant * 10) / 10}
-          onCommit={(slant) => commit('Slant', { pins: null, place: { ...place, slant } })}
-        />
-      </div>
-      <div className="flex flex-wrap gap-1.5">
-        <Button
-          onClick={() =>
-            commit('Centre', { pins: null, place: { ...place, x: area.widthMm / 2, y: area.heightMm / 2 } })
-          }
-        >
-          Centre
-        </Button>
-        {fit('Fit inside', 'inside')}
-        {print.reach === 'item' ? (
-          <Button onClick={() => void overAll()}>Cover with bleed</Button>
-        ) : (
-          fit('Cover', 'cover')
-        )}
-        {fit('Fill exactly', 'fill')}
-      </div>
+      <PlaceNumbers {...edits} />
+      <PlaceButtons {...edits} area={area} onOverAll={() => void overAll()} />
+      <PlaceSwitches {...edits} area={area} fill={fill} onOverAll={() => void overAll()} />
+      <InkFields {...edits} area={area} />
+      <InkColours {...edits} artwork={artwork} />
+      {density < 0.95 && (
+        <p className="text-amber-ink text-[12px]">
+          The design is enlarged to {Math.round(100 / density)} percent of its own pixels here. Import it
+          larger, or print it smaller.
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+const tenth = (v: number) => Math.round(v * 10) / 10;
+
+/** Where the design lies on its area, in millimetres and degrees. */
+function PlaceNumbers({ print, commit }: PrintEdits) {
+  const { place } = print;
+  const aspect = print.height / print.width;
+  const mm = (label: string, key: 'x' | 'y' | 'width' | 'height') => (
+    <NumberField
+      label={label}
+      unit="mm"
+      min={key === 'width' || key === 'height' ? 0.5 : undefined}
+      value={tenth(place[key])}
+      onCommit={(v) =>
+        commit(label, {
+          pins: null,
+          place: {
+            ...place,
+            [key]: v,
+            // In proportion, unless it was stretched on purpose.
+            ...(key === 'width' && inProportion(print) && { height: v * aspect }),
+            ...(key === 'height' && inProportion(print) && { width: v / aspect }),
+          },
+        })
+      }
+    />
+  );
+  const degrees = (label: string, step: string, key: 'turn' | 'slant', most: number) => (
+    <NumberField
+      label={label}
+      unit="°"
+      min={-most}
+      max={most}
+      value={tenth(place[key])}
+      onCommit={(v) => commit(step, { pins: null, place: { ...place, [key]: v } })}
+    />
+  );
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      {mm('Middle, across', 'x')}
+      {mm('Middle, down', 'y')}
+      {mm('Width', 'width')}
+      {mm('Height', 'height')}
+      {degrees('Rotation', 'Rotate', 'turn', 360)}
+      {degrees('Slant', 'Slant', 'slant', 75)}
+    </div>
+  );
+}
+
+function PlaceButtons({
+  print,
+  commit,
+  area,
+  onOverAll,
+}: PrintEdits & { area: PrintArea; onOverAll(): void }) {
+  const fit = (label: string, how: 'inside' | 'cover' | 'fill') => (
+    <Button onClick={() => commit(label, { pins: null, place: fittedPlace(print, area, how) })}>
+      {label}
+    </Button>
+  );
+  const middle = { x: area.widthMm / 2, y: area.heightMm / 2 };
+  return (
+    <div className="flex flex-wrap gap-1.5">
+      <Button onClick={() => commit('Centre', { pins: null, place: { ...print.place, ...middle } })}>
+        Centre
+      </Button>
+      {fit('Fit inside', 'inside')}
+      {print.reach === 'item' ? <Button onClick={onOverAll}>Cover with bleed</Button> : fit('Cover', 'cover')}
+      {fit('Fill exactly', 'fill')}
+    </div>
+  );
+}
+
+/** Whose artwork is printed, whether its corners are pinned, and how far it reaches. */
+function PlaceSwitches({
+  print,
+  commit,
+  area,
+  fill,
+  onOverAll,
+}: PrintEdits & { area: PrintArea; fill: MockupElement['fill']; onOverAll(): void }) {
+  return (
+    <>
       <Switch
         label="Print the variant's own artwork"
         on={print.followsVariant}
@@ -178,11 +181,30 @@ export function PrintPart({
           on={print.reach === 'item'}
           onChange={(on) =>
             on
-              ? void overAll()
+              ? onOverAll()
               : commit('On its area alone', { reach: 'area', place: fittedPlace(print, area, 'inside') })
           }
         />
       )}
+    </>
+  );
+}
+
+/** How the ink behaves on the area's stock. */
+function InkFields({ print, during, commit, area }: PrintEdits & { area: PrintArea }) {
+  const usual = INK[area.material];
+  const ink = (label: string, key: 'opacity' | 'grain' | 'gloss' | 'folds', most = 100) => (
+    <Slider
+      label={label}
+      unit="%"
+      max={most}
+      value={Math.round((print[key] ?? usual[key]) * 100)}
+      onChange={(v) => during({ [key]: v / 100 })}
+      onCommit={(v) => commit(label, { [key]: v / 100 })}
+    />
+  );
+  return (
+    <>
       <Segmented
         label="How the ink lies"
         value={print.lay ?? 'usual'}
@@ -212,43 +234,70 @@ export function PrintPart({
         onChange={(v) => during({ knockOut: v / 100 })}
         onCommit={(v) => commit('Remove white', { knockOut: v / 100 })}
       />
+    </>
+  );
+}
+
+/** One ink for everything, or each colour of a drawn design by itself. */
+function InkColours({ print, during, commit, artwork }: PrintEdits & { artwork: Artwork | null }) {
+  const { drawing, recolour } = useRecolouring(print, artwork, commit);
+  const inks = print.drawn?.inks;
+  return (
+    <>
       <Switch
         label="Everything in one ink"
         on={print.ink !== null}
         onChange={(on) => commit(on ? 'One ink' : 'Its own colours', { ink: on ? '#1f3d36' : null })}
       />
-      {print.ink ? (
+      {print.ink && (
         <ColourField
           label="Ink"
           value={print.ink}
           onChange={(v) => during({ ink: v })}
           onCommit={(v) => commit('Ink', { ink: v })}
         />
-      ) : (
-        artwork?.vector &&
-        print.drawn && (
-          <fieldset disabled={drawing} className="grid gap-1">
-            <legend className="text-ink-2 text-[12px]">Colours of the design</legend>
-            {artwork.colours.slice(0, 12).map((from) => (
-              <ColourField
-                key={from}
-                label={`Colour ${from}`}
-                value={print.drawn!.inks[from] ?? from}
-                onChange={() => undefined}
-                onCommit={(to) => to !== (print.drawn!.inks[from] ?? from) && void recolour(from, to)}
-              />
-            ))}
-          </fieldset>
-        )
       )}
-      {density < 0.95 && (
-        <p className="text-amber-ink text-[12px]">
-          The design is enlarged to {Math.round(100 / density)} percent of its own pixels here. Import it
-          larger, or print it smaller.
-        </p>
+      {!print.ink && artwork?.vector && inks && (
+        <fieldset disabled={drawing} className="grid gap-1">
+          <legend className="text-ink-2 text-[12px]">Colours of the design</legend>
+          {artwork.colours.slice(0, 12).map((from) => (
+            <ColourField
+              key={from}
+              label={`Colour ${from}`}
+              value={inks[from] ?? from}
+              onChange={() => undefined}
+              onCommit={(to) => to !== (inks[from] ?? from) && void recolour(from, to)}
+            />
+          ))}
+        </fieldset>
       )}
-    </fieldset>
+    </>
   );
+}
+
+/** Has the server draw a vector design in other inks, and puts that on the design as it is then. */
+function useRecolouring(print: Print, artwork: Artwork | null, commit: PrintEdits['commit']) {
+  const [drawing, setDrawing] = useState(false);
+  const latest = useRef(commit);
+  latest.current = commit;
+  const recolour = async (from: string, to: string) => {
+    if (!artwork || !print.drawn) return;
+    const inks = { ...print.drawn.inks, [from]: to };
+    if (from === to) delete inks[from];
+    setDrawing(true);
+    const drawn = await tried(
+      call('POST /api/artwork/:id/inks', { params: { id: artwork.id }, body: { inks } }),
+    );
+    if (drawn)
+      latest.current('Colour of the design', {
+        artwork: drawn.picture,
+        width: drawn.width,
+        height: drawn.height,
+        drawn: { ...print.drawn, inks },
+      });
+    setDrawing(false);
+  };
+  return { drawing, recolour };
 }
 
 function inProportion({ place, width, height }: Print): boolean {
