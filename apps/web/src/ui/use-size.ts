@@ -1,10 +1,13 @@
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 
-/** An element's size in the page, kept up to date. */
-export function useSize<E extends HTMLElement = HTMLDivElement>() {
+/**
+ * An element's size in the page, kept up to date.
+ * @param first what is taken until it has been measured
+ */
+export function useSize<E extends Element = HTMLDivElement>(first = { width: 0, height: 0 }) {
   const ref = useRef<E>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
-  useEffect(() => {
+  const [size, setSize] = useState(first);
+  useLayoutEffect(() => {
     if (!ref.current) return;
     const observer = new ResizeObserver(([entry]) => {
       const { width, height } = entry.contentRect;
@@ -13,5 +16,5 @@ export function useSize<E extends HTMLElement = HTMLDivElement>() {
     observer.observe(ref.current);
     return () => observer.disconnect();
   }, []);
-  return { ref, ...size };
+  return { ref, size, ...size };
 }

@@ -59,8 +59,7 @@ interface DeskViewProps extends DeskTools {
 /** The photo being worked on: the newest cutout as the worker gives it, the tools' traces over it. */
 export function DeskView(props: DeskViewProps) {
   const { size, recipe, tool, options, chosen, paths, preview, doubts, base, draft, snapped } = props;
-  const room = useRef<HTMLDivElement>(null);
-  const { box, cam, toScreen, toPhoto } = useViewCamera(room, size, props.camera, props.setCamera);
+  const { room, box, cam, toScreen, toPhoto } = useViewCamera(size, props.camera, props.setCamera);
   const { gesture, pointer, moving, handlers } = useDeskPointer({ ...props, cam, toPhoto });
   const [left, top] = toScreen([0, 0]);
   const traces: DeskTraces = {

@@ -1,33 +1,17 @@
-import { useCallback, useEffect, useLayoutEffect, useState, type RefObject } from 'react';
+import { useCallback, useEffect } from 'react';
 import type { Point } from '@scenograph/core/cutout/recipe';
+import { useSize } from '../../ui/use-size';
 import type { Box, Camera } from './desk-canvas';
 
 export const MOST_ZOOM = 16;
 
-/** The room's size in CSS pixels, kept up to date. */
-function useRoomSize(room: RefObject<HTMLElement | null>): Box {
-  const [box, setBox] = useState({ width: 800, height: 600 });
-  useLayoutEffect(() => {
-    const observer = new ResizeObserver(([entry]) =>
-      setBox({ width: entry.contentRect.width, height: entry.contentRect.height }),
-    );
-    observer.observe(room.current!);
-    return () => observer.disconnect();
-  }, [room]);
-  return box;
-}
-
 /**
- * Where the photo lies in the room, and the wheel that zooms to the pointer.
- * @param camera null fits the photo to the room
+ * Where the photo lies in the view, and the wheel that zooms to the pointer.
+ * @param camera null fits the photo to the view
+ * @returns `room` for the view's element; its size in CSS pixels; and the ways between screen and photo
  */
-export function useViewCamera(
-  room: RefObject<HTMLElement | null>,
-  size: Box,
-  camera: Camera | null,
-  setCamera: (camera: Camera) => void,
-) {
-  const box = useRoomSize(room);
+export function useViewCamera(size: Box, camera: Camera | null, setCamera: (camera: Camera) => void) {
+  const { ref: room, size: box } = useSize({ width: 800, height: 600 });
   // Room for the tools on the left, what is seen above, and the tool's own choices below.
   const fit = Math.min((box.width - 152) / size.width, (box.height - 124) / size.height);
   const cam = camera ?? { zoom: fit, x: size.width / 2 - 56 / fit, y: size.height / 2 + 2 / fit };
@@ -57,5 +41,5 @@ export function useViewCamera(
     target.addEventListener('wheel', wheel, { passive: false });
     return () => target.removeEventListener('wheel', wheel);
   });
-  return { box, cam, toScreen, toPhoto };
+  return { room, box, cam, toScreen, toPhoto };
 }

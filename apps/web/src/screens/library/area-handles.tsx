@@ -3,6 +3,7 @@ import { surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { bendEdge, edgeBetween, type AreaEdges, type PrintArea } from '@scenograph/core/surface/area';
 import { areaMesh, areaSurface } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';
+import type { MakeHandle } from './survey-handle';
 
 const CORNERS = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
 const SIDES: [keyof AreaEdges, string][] = [
@@ -11,13 +12,6 @@ const SIDES: [keyof AreaEdges, string][] = [
   ['left', 'Left edge'],
   ['right', 'Right edge'],
 ];
-
-export type Handle = (
-  label: string,
-  at: [number, number],
-  change: (to: [number, number]) => Partial<SceneSurvey>,
-  colour?: string,
-) => React.ReactNode;
 
 /** A print area's corners and bendable edges, with its mesh in millimetres. */
 export function AreaHandles({
@@ -31,7 +25,7 @@ export function AreaHandles({
   chosen: string | null;
   /** Picture pixels a screen pixel. */
   px: number;
-  handle: Handle;
+  handle: MakeHandle;
   onChoose(id: string): void;
 }) {
   return (
@@ -63,7 +57,7 @@ function Area({
   area: PrintArea;
   chosen: boolean;
   px: number;
-  handle: Handle;
+  handle: MakeHandle;
   onChoose(): void;
 }) {
   const mesh = useMemo(() => {

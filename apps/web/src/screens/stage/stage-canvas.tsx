@@ -1,6 +1,6 @@
 import { isProduct } from '@scenograph/core/elements/product/model';
 import type Konva from 'konva';
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { Layer, Rect, Stage as KonvaStage, Transformer } from 'react-konva';
 import type { Box } from '@scenograph/core/vector/box';
 import { isGround, type ShotElement } from '@scenograph/core/elements/index';
@@ -12,6 +12,7 @@ import type { Ground } from '@scenograph/core/stage/ground';
 import { coveredRect } from '@scenograph/core/stage/lay-on-plane';
 import type { Guide } from '@scenograph/core/stage/snap';
 import { groundPlacement } from '@scenograph/core/stage/stand';
+import { useSize } from '../../ui/use-size';
 import { paintStage } from '../../workers/painters';
 
 const PAD = 36;
@@ -43,16 +44,8 @@ export function StageCanvas({
   onTransform(id: string, box: Box, proportional: boolean, done: boolean): void;
   overlay?: (zoom: number) => React.ReactNode;
 }) {
-  const room = useRef<HTMLDivElement>(null);
+  const { ref: room, size } = useSize({ width: 800, height: 500 });
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [size, setSize] = useState({ width: 800, height: 500 });
-  useLayoutEffect(() => {
-    const observer = new ResizeObserver(([entry]) =>
-      setSize({ width: entry.contentRect.width, height: entry.contentRect.height }),
-    );
-    observer.observe(room.current!);
-    return () => observer.disconnect();
-  }, []);
   const zoom = Math.min(
     (size.width - 2 * PAD) / resolved.width,
     (size.height - 2 * PAD) / resolved.height,

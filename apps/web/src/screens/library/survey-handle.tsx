@@ -1,0 +1,64 @@
+import type { SceneSurvey } from '@scenograph/core/stage/survey';
+
+/** Makes a handle at a place of the picture; dragged, or moved by arrow keys, it changes the survey. */
+export type MakeHandle = (
+  label: string,
+  at: [number, number],
+  change: (to: [number, number]) => Partial<SceneSurvey>,
+  colour?: string,
+) => React.ReactNode;
+
+interface Hands {
+  /** Picture pixels a screen pixel. */
+  px: number;
+  /** Where the pointer is in the picture. */
+  at(e: React.PointerEvent): [number, number];
+  during(value: Partial<SceneSurvey>): void;
+  commit(value: Partial<SceneSurvey>): void;
+}
+
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/** What `MakeHandle` makes, for one survey's picture. Arrows move by one picture pixel, with Shift by ten. */
+export function handlesFor({ px, at, during, commit }: Hands): MakeHandle {
+  function handle(
+    label: string,
+    [x, y]: [number, number],
+    change: (to: [number, number]) => Partial<SceneSurvey>,
+    colour = '#ffffff',
+  ) {
+    return (
+      <circle
+        key={label}
+        role="slider"
+        tabIndex={0}
+        aria-label={label}
+        aria-valuetext={`${Math.round(x)}, ${Math.round(y)} pixels`}
+        aria-valuenow={Math.round(x)}
+        cx={x}
+        cy={y}
+        r={8 * px}
+        fill={colour}
+        stroke="#12463a"
+        strokeWidth={2.5 * px}
+        className="cursor-grab"
+        onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+        onPointerMove={(e) => e.buttons && during(change(at(e)))}
+        onPointerUp={(e) => commit(change(at(e)))}
+        onKeyDown={(e) => {
+          const arrow = ARROWS[e.key];
+          if (!arrow) return;
+          e.preventDefault();
+          const by = e.shiftKey ? 10 : 1;
+          commit(change([x + arrow[0] * by, y + arrow[1] * by]));
+        }}
+      />
+    );
+  }
+  return handle;
+}
