@@ -22,29 +22,59 @@ interface Props {
 
 /** What is done with a blank: designs on its areas, its colour, shade by hand, how close it is framed. */
 export function MockupDesk({ element, during, commit }: Props) {
-  const { survey, item, zoom, focus } = element.fill;
   const { data: artworks } = useRoute('GET /api/artwork');
-  const { print: chosen, choose, tool, take } = useMockupTools();
-  const [area, setArea] = useState(survey.areas[0].id);
-  const here = survey.areas.find((a) => a.id === area) ?? survey.areas[0];
+  const { print: chosen, take } = useMockupTools();
+  const { survey, item } = element.fill;
   const print = item.prints.find((p) => p.id === chosen) ?? null;
   // Leaving the mockup lays the tools down.
   useEffect(() => () => take('place'), [take]);
-  const set = (prints: Print[], label: string) => commit(label, withWork(element, { prints }));
+  return (
+    <div className="grid gap-2.5">
+      <NewDesign element={element} artworks={artworks ?? []} commit={commit} />
+      {item.prints.length > 0 && <DesignList element={element} commit={commit} />}
+      {print && (
+        <PrintPart
+          key={print.id}
+          print={print}
+          areas={survey.areas}
+          artwork={
+            artworks?.find((a) => a.original === print.drawn?.svg || a.picture === print.artwork) ?? null
+          }
+          frameScale={element.box.width / survey.width}
+          fill={element.fill}
+          during={(change) => during(withPrint(element, print.id, change))}
+          commit={(label, change) => commit(`${label}, ${print.name}`, withPrint(element, print.id, change))}
+        />
+      )}
+      <ItemColour element={element} during={during} commit={commit} />
+      <OptionsPart element={element} artworks={artworks ?? []} commit={commit} />
+      <ShadePart element={element} during={during} commit={commit} />
+      <Framing element={element} during={during} commit={commit} />
+    </div>
+  );
+}
+
+/** The area that is printed next, and the artwork to print on it. */
+function NewDesign({
+  element,
+  artworks,
+  commit,
+}: {
+  element: MockupElement;
+  artworks: Artwork[];
+  commit: Props['commit'];
+}) {
+  const { survey, item } = element.fill;
+  const choose = useMockupTools((s) => s.choose);
+  const [area, setArea] = useState(survey.areas[0].id);
+  const here = survey.areas.find((a) => a.id === area) ?? survey.areas[0];
   const add = (art: Artwork) => {
     const id = freshId('print', item.prints);
-    const made = newPrint(
-      id,
-      art.title,
-      {
-        hash: art.picture,
-        width: art.width,
-        height: art.height,
-        drawn: art.vector ? { svg: art.original, inks: {} } : null,
-      },
-      here,
-    );
-    set([...item.prints, { ...made, knockOut: art.whiteGround ? 1 : 0 }], `Print ${art.title}`);
+    const { picture: hash, width, height, vector, original } = art;
+    const drawn = vector ? { svg: original, inks: {} } : null;
+    const made = newPrint(id, art.title, { hash, width, height, drawn }, here);
+    const prints = [...item.prints, { ...made, knockOut: art.whiteGround ? 1 : 0 }];
+    commit(`Print ${art.title}`, withWork(element, { prints }));
     choose(id);
   };
   const bringIn = async (files: File[]) => {
@@ -53,7 +83,7 @@ export function MockupDesk({ element, during, commit }: Props) {
     if (first) add(first);
   };
   return (
-    <div className="grid gap-2.5">
+    <>
       <h3 className="font-medium">Designs</h3>
       {survey.areas.length > 1 && (
         <Select
@@ -69,7 +99,7 @@ export function MockupDesk({ element, during, commit }: Props) {
         {INK[here.material].title.toLowerCase()}
       </p>
       <div className="grid grid-cols-4 gap-1.5">
-        {artworks?.map((a) => (
+        {artworks.map((a) => (
           <button
             key={a.id}
             type="button"
@@ -89,137 +119,138 @@ export function MockupDesk({ element, during, commit }: Props) {
         multiple
         onFiles={(files) => void bringIn(files)}
       />
-      {item.prints.length > 0 && (
-        <ul aria-label="Designs on the mockup, the uppermost first" className="grid gap-1">
-          {[...item.prints].reverse().map((p) => {
-            const i = item.prints.indexOf(p);
-            const swapped = (by: number) => {
-              const list = [...item.prints];
-              [list[i], list[i + by]] = [list[i + by], list[i]];
-              set(list, 'Order of designs');
-            };
-            return (
-              <li
-                key={p.id}
-                className={`flex items-center gap-1 rounded-md border px-1.5 py-1 ${p.id === chosen ? 'border-spruce' : 'border-line'}`}
-              >
-                <button
-                  type="button"
-                  aria-pressed={p.id === chosen}
-                  onClick={() => choose(p.id)}
-                  className="flex min-w-0 grow items-center gap-2 text-left"
-                >
-                  <img src={reducedUrl(p.artwork, 160)} alt="" className="h-7 w-7 bg-white object-contain" />
-                  <span className="truncate">{p.name}</span>
-                </button>
-                <IconButton
-                  label={`Raise ${p.name}`}
-                  disabled={i + 1 >= item.prints.length}
-                  onClick={() => swapped(1)}
-                >
-                  <ArrowUp size={13} aria-hidden />
-                </IconButton>
-                <IconButton label={`Lower ${p.name}`} disabled={i === 0} onClick={() => swapped(-1)}>
-                  <ArrowDown size={13} aria-hidden />
-                </IconButton>
-                <IconButton
-                  label={p.hidden ? `Show ${p.name}` : `Hide ${p.name}`}
-                  onClick={() =>
-                    commit(
-                      p.hidden ? 'Show design' : 'Hide design',
-                      withPrint(element, p.id, { hidden: !p.hidden }),
-                    )
-                  }
-                >
-                  {p.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
-                </IconButton>
-                <IconButton
-                  label={`Remove ${p.name}`}
-                  onClick={() =>
-                    set(
-                      item.prints.filter((q) => q.id !== p.id),
-                      `Remove ${p.name}`,
-                    )
-                  }
-                >
-                  <Trash2 size={13} aria-hidden />
-                </IconButton>
-              </li>
-            );
-          })}
-        </ul>
-      )}
-      {print && (
-        <PrintPart
-          key={print.id}
-          print={print}
-          areas={survey.areas}
-          artwork={
-            artworks?.find((a) => a.original === print.drawn?.svg || a.picture === print.artwork) ?? null
-          }
-          frameScale={element.box.width / survey.width}
-          fill={element.fill}
-          during={(change) => during(withPrint(element, print.id, change))}
-          commit={(label, change) => commit(`${label}, ${print.name}`, withPrint(element, print.id, change))}
-        />
-      )}
-      <fieldset className="border-line grid gap-1 border-t pt-2">
-        <legend className="sr-only">The item</legend>
-        <Switch
-          label="Item in another colour"
-          on={item.colour !== null}
-          onChange={(on) =>
-            commit(
-              on ? 'Colour of the item' : 'Item as photographed',
-              withWork(element, { colour: on ? '#2f5d50' : null }),
-            )
-          }
-        />
-        {item.colour && (
-          <ColourField
-            label="Colour of the item"
-            value={item.colour}
-            onChange={(colour) => during(withWork(element, { colour }))}
-            onCommit={(colour) => commit('Colour of the item', withWork(element, { colour }))}
-          />
-        )}
-        {item.colour && !survey.outline && (
-          <p className="text-amber-ink text-[12px]">
-            This mockup has no outline: only its print areas take the colour. Cut the item out in its survey.
-          </p>
-        )}
-      </fieldset>
-      <OptionsPart element={element} artworks={artworks ?? []} commit={commit} />
-      <ShadePart element={element} during={during} commit={commit} />
-      <fieldset className="border-line grid gap-1.5 border-t pt-2">
-        <legend className="sr-only">Framing</legend>
-        <div className="flex items-center justify-between">
-          <span className="font-medium">Framing</span>
-          <span className="measure text-ink-2">{Math.round(zoom * 100)} %</span>
-        </div>
-        <div className="flex gap-2">
-          <Button aria-pressed={tool === 'frame'} onClick={() => take(tool === 'frame' ? 'place' : 'frame')}>
-            {tool === 'frame' ? 'Draw on the picture' : 'Frame it closer'}
-          </Button>
-          <Button
-            disabled={zoom === 1}
-            onClick={() =>
-              commit('Whole picture', { fill: { ...element.fill, zoom: 1, focus: { x: 0.5, y: 0.5 } } })
-            }
+    </>
+  );
+}
+
+/** The designs that are on the mockup, to be chosen, raised, hidden and removed. */
+function DesignList({ element, commit }: { element: MockupElement; commit: Props['commit'] }) {
+  const { prints } = element.fill.item;
+  const { print: chosen, choose } = useMockupTools();
+  const set = (label: string, next: Print[]) => commit(label, withWork(element, { prints: next }));
+  const swap = (i: number, by: number) => {
+    const list = [...prints];
+    [list[i], list[i + by]] = [list[i + by], list[i]];
+    set('Order of designs', list);
+  };
+  return (
+    <ul aria-label="Designs on the mockup, the uppermost first" className="grid gap-1">
+      {[...prints].reverse().map((p) => {
+        const i = prints.indexOf(p);
+        return (
+          <li
+            key={p.id}
+            className={`flex items-center gap-1 rounded-md border px-1.5 py-1 ${p.id === chosen ? 'border-spruce' : 'border-line'}`}
           >
-            Whole picture
-          </Button>
-        </div>
-        <Slider
-          label="Closer"
-          unit="%"
-          min={100}
-          max={600}
-          value={Math.round(zoom * 100)}
-          onChange={(v) => during({ fill: { ...element.fill, zoom: v / 100, focus } })}
-          onCommit={(v) => commit('Frame it closer', { fill: { ...element.fill, zoom: v / 100, focus } })}
+            <button
+              type="button"
+              aria-pressed={p.id === chosen}
+              onClick={() => choose(p.id)}
+              className="flex min-w-0 grow items-center gap-2 text-left"
+            >
+              <img src={reducedUrl(p.artwork, 160)} alt="" className="h-7 w-7 bg-white object-contain" />
+              <span className="truncate">{p.name}</span>
+            </button>
+            <IconButton
+              label={`Raise ${p.name}`}
+              disabled={i + 1 >= prints.length}
+              onClick={() => swap(i, 1)}
+            >
+              <ArrowUp size={13} aria-hidden />
+            </IconButton>
+            <IconButton label={`Lower ${p.name}`} disabled={i === 0} onClick={() => swap(i, -1)}>
+              <ArrowDown size={13} aria-hidden />
+            </IconButton>
+            <IconButton
+              label={p.hidden ? `Show ${p.name}` : `Hide ${p.name}`}
+              onClick={() =>
+                commit(
+                  p.hidden ? 'Show design' : 'Hide design',
+                  withPrint(element, p.id, { hidden: !p.hidden }),
+                )
+              }
+            >
+              {p.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
+            </IconButton>
+            <IconButton
+              label={`Remove ${p.name}`}
+              onClick={() =>
+                set(
+                  `Remove ${p.name}`,
+                  prints.filter((q) => q.id !== p.id),
+                )
+              }
+            >
+              <Trash2 size={13} aria-hidden />
+            </IconButton>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function ItemColour({ element, during, commit }: Props) {
+  const { item, survey } = element.fill;
+  return (
+    <fieldset className="border-line grid gap-1 border-t pt-2">
+      <legend className="sr-only">The item</legend>
+      <Switch
+        label="Item in another colour"
+        on={item.colour !== null}
+        onChange={(on) =>
+          commit(
+            on ? 'Colour of the item' : 'Item as photographed',
+            withWork(element, { colour: on ? '#2f5d50' : null }),
+          )
+        }
+      />
+      {item.colour && (
+        <ColourField
+          label="Colour of the item"
+          value={item.colour}
+          onChange={(colour) => during(withWork(element, { colour }))}
+          onCommit={(colour) => commit('Colour of the item', withWork(element, { colour }))}
         />
-      </fieldset>
-    </div>
+      )}
+      {item.colour && !survey.outline && (
+        <p className="text-amber-ink text-[12px]">
+          This mockup has no outline: only its print areas take the colour. Cut the item out in its survey.
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+/** How close the picture is framed. */
+function Framing({ element, during, commit }: Props) {
+  const { zoom, focus } = element.fill;
+  const { tool, take } = useMockupTools();
+  const framed = (to: number, on = focus) => ({ fill: { ...element.fill, zoom: to, focus: on } });
+  return (
+    <fieldset className="border-line grid gap-1.5 border-t pt-2">
+      <legend className="sr-only">Framing</legend>
+      <div className="flex items-center justify-between">
+        <span className="font-medium">Framing</span>
+        <span className="measure text-ink-2">{Math.round(zoom * 100)} %</span>
+      </div>
+      <div className="flex gap-2">
+        <Button aria-pressed={tool === 'frame'} onClick={() => take(tool === 'frame' ? 'place' : 'frame')}>
+          {tool === 'frame' ? 'Draw on the picture' : 'Frame it closer'}
+        </Button>
+        <Button disabled={zoom === 1} onClick={() => commit('Whole picture', framed(1, { x: 0.5, y: 0.5 }))}>
+          Whole picture
+        </Button>
+      </div>
+      <Slider
+        label="Closer"
+        unit="%"
+        min={100}
+        max={600}
+        value={Math.round(zoom * 100)}
+        onChange={(v) => during(framed(v / 100))}
+        onCommit={(v) => commit('Frame it closer', framed(v / 100))}
+      />
+    </fieldset>
   );
 }
