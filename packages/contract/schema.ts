@@ -1,4 +1,6 @@
 import Joi from 'joi';
+import { HEX_COLOUR } from '@scenograph/core/raster/colour';
+import { CONTENT_HASH } from '@scenograph/core/raster/schemas';
 
 /**
  * A Joi schema that knows the type of what it lets through (`Out`) and of what may be given to it (`In`): a date is given
@@ -62,9 +64,9 @@ export const flag = (): Schema<boolean> => as(Joi.boolean());
 export const id = (): Schema<string> => as(Joi.string().uuid());
 
 /** A stored file, by the SHA-256 of its bytes. */
-export const hash = (): Schema<string> => as(Joi.string().pattern(/^[0-9a-f]{64}$/, 'SHA-256'));
+export const hash = (): Schema<string> => as(Joi.string().pattern(CONTENT_HASH, 'SHA-256'));
 
-export const colour = (): Schema<string> => as(Joi.string().pattern(/^#[0-9a-f]{6}$/i, 'colour'));
+export const colour = (): Schema<string> => as(Joi.string().pattern(HEX_COLOUR, 'colour'));
 
 /** A moment, ISO 8601; JSON makes it of a date. */
 export const moment = (): Schema<string, string | Date> => as(Joi.string().isoDate());

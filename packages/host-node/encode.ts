@@ -9,6 +9,7 @@ import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { FileFacts } from '@scenograph/core/spec/checks/check';
 import type { Format, Slot } from '@scenograph/core/spec/slot';
 import sharp, { type Sharp } from 'sharp';
+import { escapeXml } from './xml';
 
 export interface EncodedPicture {
   bytes: Uint8Array;
@@ -152,13 +153,12 @@ function withWords(picture: Sharp, { density, colourSpace = 'any', words }: Enco
   return out.withExifMerge({ IFD0: ifd }).withXmp(xmpOf({ alt, copyright, title }));
 }
 
-const XML: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => XML[c]);
-
 /** Words as XMP (ISO 16684-1) in Dublin Core and the IPTC core schema. */
 export function xmpOf({ alt, copyright, title }: FileWords): string {
   const lang = (tag: string, text: string | null) =>
-    text ? `<${tag}><rdf:Alt><rdf:li xml:lang="x-default">${escaped(text)}</rdf:li></rdf:Alt></${tag}>` : '';
+    text
+      ? `<${tag}><rdf:Alt><rdf:li xml:lang="x-default">${escapeXml(text)}</rdf:li></rdf:Alt></${tag}>`
+      : '';
   return `<?xpacket begin="\ufeff" id="W5M0MpCehiHzreSzNTczkc9d"?><x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">${lang('dc:title', title)}${lang('dc:rights', copyright)}${lang('Iptc4xmpCore:AltTextAccessibility', alt)}</rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="w"?>`;
 }
 

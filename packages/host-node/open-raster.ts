@@ -3,9 +3,7 @@ import type { Rgba } from '@scenograph/core/raster/pixels';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import yazl from 'yazl';
 import { encodePng } from './encode';
-
-const XML: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => XML[c]);
+import { escapeXml } from './xml';
 
 /**
  * A layered picture as OpenRaster (baseline 0.0.5): a ZIP with its type first and not compressed, the stack from front
@@ -20,7 +18,7 @@ export async function writeOpenRaster(layers: readonly Layer[], merged: Rgba): P
     .reverse()
     .map(
       (l) =>
-        `<layer name="${escaped(l.name)}" src="${l.src}" x="${l.x}" y="${l.y}" opacity="${Number(l.opacity.toFixed(4))}" composite-op="${l.blend === 'normal' ? 'svg:src-over' : `svg:${l.blend}`}"/>`,
+        `<layer name="${escapeXml(l.name)}" src="${l.src}" x="${l.x}" y="${l.y}" opacity="${Number(l.opacity.toFixed(4))}" composite-op="${l.blend === 'normal' ? 'svg:src-over' : `svg:${l.blend}`}"/>`,
     )
     .join('');
   const xml = `<?xml version="1.0" encoding="UTF-8"?><image version="0.0.5" w="${merged.width}" h="${merged.height}"><stack>${stack}</stack></image>`;

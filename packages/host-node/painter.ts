@@ -16,6 +16,7 @@ import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
 import { nodeHost } from './canvas-host';
 import { loadTypeface } from './fonts';
 import { decodePicture } from './read-picture';
+import { LRUCache } from 'lru-cache';
 
 export interface Painter {
   paint(
@@ -40,17 +41,18 @@ export function createPainter(
   keepPixels = 90_000_000,
   cache = new DerivedCache(),
 ): Painter {
-  const pictures = new Map<string, Promise<Picture>>();
+  const pictures = new LRUCache<string, Promise<Picture>>({ maxSize: keepPixels });
 
   const picture = async (hash: string): Promise<Picture> => {
-    let known = pictures.get(hash);
-    if (known) pictures.delete(hash);
-    else {
-      known = load(hash).then(decodePicture).then(asPicture);
-      known.catch(() => pictures.delete(hash));
-    }
-    pictures.set(hash, known);
-    return known;
+    const known = pictures.get(hash);
+    if (known) return known;
+    const coming = load(hash).then(decodePicture).then(asPicture);
+    pictures.set(hash, coming, { size: 1 });
+    coming.then(
+      ({ width, height }) => pictures.set(hash, coming, { size: Math.max(1, width * height) }),
+      () => pictures.delete(hash),
+    );
+    return coming;
   };
 
   const ownFaces = new Map<string, Promise<Typeface>>();
@@ -68,15 +70,6 @@ export function createPainter(
     return face;
   };
 
-  const shrink = async () => {
-    let held = 0;
-    for (const [hash, entry] of [...pictures].reverse()) {
-      const p = await entry.catch(() => null);
-      held += p ? p.width * p.height : 0;
-      if (held > keepPixels) pictures.delete(hash);
-    }
-  };
-
   const gather = async (shot: ResolvedShot) => {
     const needs = needsOf(shot);
     const held = new Map<string, Picture>();
@@ -91,13 +84,7 @@ export function createPainter(
   return {
     async paint(shot, options = {}, observer) {
       const { pictures: held, typefaces } = await gather(shot);
-      const painted = paintShot(
-        shot,
-        { host: nodeHost, cache, pictures: held, typefaces, ...options },
-        observer,
-      );
-      await shrink();
-      return painted;
+      return paintShot(shot, { host: nodeHost, cache, pictures: held, typefaces, ...options }, observer);
     },
     async layers(shot) {
       const { pictures: held, typefaces } = await gather(shot);

@@ -17,6 +17,7 @@ import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
 import { print, readMillimetres, readShare, round, InputError, write } from './common';
 import { openScene } from './open-scene';
+import { HEX_COLOUR } from '@scenograph/core/raster/colour';
 
 interface PrintOptions {
   area?: string;
@@ -120,8 +121,7 @@ export function addPrintCommand(program: Command, formatOf: (file: string) => Fo
 }
 
 function colour(text: string): string {
-  if (!/^#[0-9a-f]{6}$/i.test(text))
-    throw new InvalidArgumentError('Write it as #rrggbb, for example #12463a.');
+  if (!HEX_COLOUR.test(text)) throw new InvalidArgumentError('Write it as #rrggbb, for example #12463a.');
   return text.toLowerCase();
 }
 

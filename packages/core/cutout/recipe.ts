@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { Rect } from '../raster/pixels';
 import type { DrawnBase } from '../stage/base';
 import { tidySchema, UNTIDIED, type Tidy } from '../retouch/tidy';
+import { colourSchema, hashSchema } from '../raster/schemas';
 
 /** [x, y] in pixels of the tidied photo. */
 export type Point = [number, number];
@@ -148,11 +149,8 @@ const points = (least: number) =>
 const radius = Joi.number().greater(0).max(4000).required();
 const side = Joi.string().valid('keep', 'drop').required();
 const mode = Joi.string().valid('add', 'take', 'overlap').required();
-const hash = Joi.string()
-  .pattern(/^[0-9a-f]{64}$/)
-  .required();
+const hash = hashSchema.required();
 const share = Joi.number().min(0).max(1).required();
-const colour = Joi.string().pattern(/^#[0-9a-f]{6}$/i);
 
 const STEPS: Record<Step['kind'], Joi.SchemaMap> = {
   stroke: { side, points: points(1), radius },
@@ -234,9 +232,9 @@ export const recipeSchema = Joi.object({
         shape: Joi.string().valid('ellipse', 'rounded', 'path').required(),
         points: points(2),
         corner: Joi.number().min(0).max(4000).required(),
-        fill: colour.allow(null).required(),
+        fill: colourSchema.allow(null).required(),
         outline: Joi.object({
-          colour: colour.required(),
+          colour: colourSchema.required(),
           width: Joi.number().greater(0).max(1000).required(),
         })
           .allow(null)

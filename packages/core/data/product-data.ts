@@ -3,9 +3,9 @@ import type { ProductBase } from '../stage/base';
 import type { Bounds } from '../vector/outline';
 import Joi from 'joi';
 import { brandKitSchema, type BrandKit } from '../brand/kit';
-import { hashSchema } from '../raster/schemas';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { readNumber } from './read-number';
+import { colourSchema, hashSchema } from '../raster/schemas';
 
 /** What texts and pictures of a shot may be bound to: one variant of a product. */
 export interface ProductData {
@@ -69,10 +69,7 @@ const dataSchema = Joi.object({
   artwork: Joi.object({ picture: hashSchema.required(), width: pixels, height: pixels })
     .allow(null)
     .default(null),
-  ink: Joi.string()
-    .pattern(/^#[0-9a-f]{6}$/i)
-    .allow(null)
-    .default(null),
+  ink: colourSchema.allow(null).default(null),
   cutout: Joi.object({
     picture: hashSchema.required(),
     width: pixels,

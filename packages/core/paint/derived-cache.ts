@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Drawable, PaintHost } from '../raster/canvas';
 import type { Rgba } from '../raster/pixels';
 
@@ -12,59 +13,37 @@ function bytesOf(value: unknown, depth = 3): number {
   return Object.values(value).reduce<number>((sum, part) => sum + bytesOf(part, depth - 1), 0);
 }
 
+type Bitmap = Drawable & { width: number; height: number };
+
 /**
  * Keeps finished bitmaps by key, the least recently used going first once `limit` pixels are passed; other values up to
- * `mostBytes` together.
+ * `mostBytes` together. What is larger than its limit by itself is not kept.
  */
 export class DerivedCache {
-  private entries = new Map<
-    string,
-    { drawable: Drawable & { width: number; height: number }; pixels: number }
-  >();
-  private held = 0;
-  private values = new Map<string, { value: unknown; bytes: number }>();
-  private valueBytes = 0;
+  private readonly bitmaps: LRUCache<string, Bitmap>;
+  private readonly values: LRUCache<string, { value: unknown }>;
   readonly settled = new Map<string, unknown>();
-  constructor(
-    private limit = 60_000_000,
-    private mostBytes = MOST_BYTES,
-  ) {}
+
+  constructor(limit = 60_000_000, mostBytes = MOST_BYTES) {
+    this.bitmaps = new LRUCache({ maxSize: limit });
+    this.values = new LRUCache({ max: MOST_VALUES, maxSize: mostBytes });
+  }
 
   /** Values of a computation that are not pictures; the least recently used of many or of large ones go. */
   value<T>(key: string, make: () => T): T {
-    let entry = this.values.get(key);
-    if (entry) this.values.delete(key);
-    else {
-      const value = make();
-      entry = { value, bytes: bytesOf(value) };
-      this.valueBytes += entry.bytes;
-    }
-    this.values.set(key, entry);
-    for (const [old, { bytes }] of this.values) {
-      if ((this.values.size <= MOST_VALUES && this.valueBytes <= this.mostBytes) || old === key) break;
-      this.values.delete(old);
-      this.valueBytes -= bytes;
-    }
-    return entry.value as T;
+    const known = this.values.get(key);
+    if (known) return known.value as T;
+    const value = make();
+    this.values.set(key, { value }, { size: Math.max(1, bytesOf(value)) });
+    return value;
   }
 
-  get(key: string, host: PaintHost, make: () => Rgba): Drawable & { width: number; height: number } {
-    const known = this.entries.get(key);
-    if (known) {
-      this.entries.delete(key);
-      this.entries.set(key, known);
-      return known.drawable;
-    }
+  get(key: string, host: PaintHost, make: () => Rgba): Bitmap {
+    const known = this.bitmaps.get(key);
+    if (known) return known;
     const image = make();
-    const drawable = host.bitmap(image) as Drawable & { width: number; height: number };
-    const pixels = image.width * image.height;
-    this.entries.set(key, { drawable, pixels });
-    this.held += pixels;
-    for (const [old, entry] of this.entries) {
-      if (this.held <= this.limit || old === key) break;
-      this.entries.delete(old);
-      this.held -= entry.pixels;
-    }
-    return drawable;
+    const bitmap = host.bitmap(image) as Bitmap;
+    this.bitmaps.set(key, bitmap, { size: Math.max(1, image.width * image.height) });
+    return bitmap;
   }
 }

@@ -70,6 +70,9 @@ export function fromOklab(L: number, A: number, B: number, out: Float64Array): v
   for (let i = 0; i < 3; i++) out[i] = fromLinear(out[i]);
 }
 
+/** A colour as it is written everywhere here, `#rrggbb`. */
+export const HEX_COLOUR = /^#[0-9a-f]{6}$/i;
+
 /** `#rrggbb` to bytes. Throws a sentence when the text is no such colour. */
 export function parseHex(hex: string): [number, number, number] {
   const match = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex);

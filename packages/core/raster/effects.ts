@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { blur } from './blur';
 import { squaredDistance } from './distance';
 import { parseHex } from './colour';
+import { colourSchema } from './schemas';
 import { alphaPlane, createPlane, createRgba, type Plane, type Rgba } from './pixels';
 
 /** Effects of any placed element; lengths in pixels of the frame. */
@@ -14,9 +15,7 @@ export interface Effects {
 
 export const NO_EFFECTS: Effects = { outline: null, glow: null, dropShadow: null, innerShadow: null };
 
-const colour = Joi.string()
-  .pattern(/^#[0-9a-f]{6}$/i)
-  .required();
+const colour = colourSchema.required();
 const share = Joi.number().min(0).max(1).required();
 const length = Joi.number().min(-2000).max(2000).required();
 const size = Joi.number().min(0).max(2000).required();

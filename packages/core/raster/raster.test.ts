@@ -5,16 +5,7 @@ import { components } from './components';
 import { grow, squaredDistance } from './distance';
 import { boundsAbove, createPlane, createRgba } from './pixels';
 import { resize } from './resample';
-
-/** A repeatable pseudo-random number generator (mulberry32). */
-function random(seed: number): () => number {
-  return () => {
-    seed = (seed + 0x6d2b79f5) | 0;
-    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { seededRandom } from './random';
 
 test('reducing does not let the colour of clear pixels bleed into the product', () => {
   const image = createRgba(64, 64);
@@ -32,7 +23,7 @@ test('reducing does not let the colour of clear pixels bleed into the product', 
 });
 
 test('resizing keeps the mean of a picture', () => {
-  const next = random(5);
+  const next = seededRandom(5);
   const image = createRgba(120, 90);
   for (let j = 0; j < image.data.length; j++) image.data[j] = j % 4 === 3 ? 255 : next() * 255;
   const mean = (d: Uint8ClampedArray) =>
@@ -58,7 +49,7 @@ test('a blurred point has the asked spread and loses nothing', () => {
 });
 
 test('distance and growth agree with trying every pair of pixels', () => {
-  const next = random(11);
+  const next = seededRandom(11);
   const [w, h] = [23, 17];
   const set = Uint8Array.from({ length: w * h }, () => (next() < 0.06 ? 1 : 0));
   const apart = (i: number, j: number) =>
@@ -96,7 +87,7 @@ test('bounds hold exactly what lies above the threshold', () => {
 
 test('SSIM is 1 for like pictures, less for what lost its structure, and counts only where it is asked', () => {
   const a = createRgba(64, 64);
-  const next = random(5);
+  const next = seededRandom(5);
   for (let i = 0; i < a.data.length; i += 4) a.data.set([next() * 255, next() * 255, next() * 255, 255], i);
   expect(ssim(a, a)).toBeCloseTo(1, 6);
   const flat = createRgba(64, 64);

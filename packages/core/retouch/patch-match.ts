@@ -1,4 +1,5 @@
 import { squaredDistance } from '../raster/distance';
+import { seededRandom } from '../raster/random';
 
 /** Floats a pixel: red, green, blue, and how busy the picture is there across and down. */
 export const CHANNELS = 5;
@@ -47,7 +48,7 @@ export function matchPatches(
 ): PatchField {
   const { width, height } = task;
   const { targets, source, sources } = geometryOf(task, half);
-  const random = mulberry32(seed);
+  const random = seededRandom(seed);
   const field: PatchField = begin ?? {
     width,
     height,
@@ -298,16 +299,4 @@ function nearestSource(
       if (px >= 0 && py >= 0 && px < width && py < height && source[py * width + px]) return py * width + px;
     }
   return null;
-}
-
-/** A small seeded generator (Tommy Ettinger's mulberry32, public domain). */
-function mulberry32(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = a;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }

@@ -3,6 +3,7 @@ import { blur } from '../raster/blur';
 import { fromLinear, toLinear } from '../raster/colour';
 import { createPlane, type Plane, type Rect, type Rgba } from '../raster/pixels';
 import { reduceTo, samplePlane } from '../raster/resample';
+import { colourSchema } from '../raster/schemas';
 
 /** How a photo is tidied before anything else; the photo itself is never altered. */
 export interface Tidy {
@@ -39,10 +40,7 @@ export const tidySchema = Joi.object({
   contrast: unit,
   localContrast: unit,
   saturation: unit,
-  neutral: Joi.string()
-    .pattern(/^#[0-9a-f]{6}$/i)
-    .allow(null)
-    .required(),
+  neutral: colourSchema.allow(null).required(),
   straighten: Joi.number().min(-45).max(45).required(),
   crop: Joi.object({
     x: Joi.number().integer().min(0).required(),

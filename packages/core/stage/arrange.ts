@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { hashSchema } from '../raster/schemas';
 
 /** A multipack: how several of one product, or of several, stand together. */
 export interface Arrangement {
@@ -25,9 +26,7 @@ export const arrangementSchema = Joi.object({
   others: Joi.array()
     .items(
       Joi.object({
-        picture: Joi.string()
-          .pattern(/^[0-9a-f]{64}$/)
-          .required(),
+        picture: hashSchema.required(),
         width: Joi.number().greater(0).max(50).required(),
         aspect: Joi.number().greater(0).max(50).required(),
       }),

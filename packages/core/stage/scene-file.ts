@@ -4,6 +4,7 @@ import { AREA_SHAPES, EDGE_POINTS, type AreaEdges, type AreaShape, type PrintAre
 import type { Pair } from '../surface/homography';
 import { MATERIALS, type PrintMaterial } from '../surface/material';
 import { lightSchema } from './light';
+import { colourSchema } from '../raster/schemas';
 
 /**
  * A scene's side-file: what was surveyed in its picture, as JSON beside it. `pxPerMm` is the vertical scale of
@@ -84,10 +85,7 @@ const schema = Joi.object({
   standSpots: spotsSchema.default([]),
   light: lightSchema.required(),
   gloss: Joi.number().min(0).max(1),
-  palette: Joi.array()
-    .items(Joi.string().pattern(/^#[0-9a-f]{6}$/i))
-    .max(24)
-    .default([]),
+  palette: Joi.array().items(colourSchema).max(24).default([]),
   season: Joi.string().max(60),
   occluder: Joi.string().max(200),
   printAreas: Joi.array().items(areaFile).max(24).unique('id').default([]),

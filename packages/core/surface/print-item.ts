@@ -14,6 +14,7 @@ import { recolourItem } from './recolour';
 import { shadePicture, shadeSchema, shadeStops, type ShadeStroke } from './shade';
 import { AREA_REACH, uvMap, type Reach, type UvMap } from './uv-map';
 import { warpArtwork } from './warp';
+import { colourSchema } from '../raster/schemas';
 
 /** What is done with a blank item: designs on its areas from the lowest up, its colour, shade by hand. */
 export interface ItemWork {
@@ -37,14 +38,10 @@ export interface ItemOption {
 export const NO_WORK: ItemWork = { prints: [], colour: null, shade: [], options: [] };
 
 const printsSchema = Joi.array().items(printSchema).max(60).unique('id').required();
-const colourSchema = Joi.string()
-  .pattern(/^#[0-9a-f]{6}$/i)
-  .allow(null)
-  .required();
 
 export const itemWorkSchema = Joi.object({
   prints: printsSchema,
-  colour: colourSchema,
+  colour: colourSchema.allow(null).required(),
   shade: Joi.array().items(shadeSchema).max(400).unique('id').required(),
   options: Joi.array()
     .items(
@@ -53,7 +50,7 @@ export const itemWorkSchema = Joi.object({
         title: Joi.string().max(200).allow('').required(),
         winner: Joi.boolean().required(),
         prints: printsSchema,
-        colour: colourSchema,
+        colour: colourSchema.allow(null).required(),
       }),
     )
     .max(60)

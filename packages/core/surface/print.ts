@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { PrintArea } from './area';
 import { homography, inverseHomography, type Pair } from './homography';
 import type { Lay } from './material';
+import { colourSchema, hashSchema } from '../raster/schemas';
 
 /** A design printed on an area. Where a setting is null, the area's material decides. */
 export interface Print {
@@ -35,8 +36,6 @@ export interface Print {
   folds: number | null;
 }
 
-const hash = Joi.string().pattern(/^[0-9a-f]{64}$/);
-const colour = Joi.string().pattern(/^#[0-9a-f]{6}$/i);
 const mm = Joi.number().min(-1e5).max(1e5).required();
 const length = Joi.number().greater(0).max(1e5).required();
 const own = (max: number) => Joi.number().min(0).max(max).allow(null).required();
@@ -44,10 +43,13 @@ const own = (max: number) => Joi.number().min(0).max(max).allow(null).required()
 export const printSchema = Joi.object({
   id: Joi.string().max(60).required(),
   name: Joi.string().max(120).allow('').required(),
-  artwork: hash.required(),
+  artwork: hashSchema.required(),
   width: Joi.number().integer().min(1).required(),
   height: Joi.number().integer().min(1).required(),
-  drawn: Joi.object({ svg: hash.required(), inks: Joi.object().pattern(colour, colour).required() })
+  drawn: Joi.object({
+    svg: hashSchema.required(),
+    inks: Joi.object().pattern(colourSchema, colourSchema).required(),
+  })
     .allow(null)
     .required(),
   area: Joi.string().max(60).required(),
@@ -63,7 +65,7 @@ export const printSchema = Joi.object({
   }).required(),
   pins: Joi.array().items(Joi.array().ordered(mm, mm).length(2)).length(4).allow(null).required(),
   reach: Joi.string().valid('area', 'item').required(),
-  ink: colour.allow(null).required(),
+  ink: colourSchema.allow(null).required(),
   knockOut: Joi.number().min(0).max(1).required(),
   lay: Joi.string().valid('multiply', 'opaque').allow(null).required(),
   opacity: own(1),

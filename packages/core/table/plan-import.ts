@@ -2,6 +2,7 @@ import { parseAmount } from '../data/product-data';
 import type { Target } from './match-columns';
 import type { Table } from './read-table';
 import { FIELD_NAME, LIMITS, TAKEN_FIELDS, type ColumnId, type VariantRow } from './variant-row';
+import { HEX_COLOUR } from '../raster/colour';
 
 export interface ImportProblem {
   line: number;
@@ -123,7 +124,7 @@ export function planImport(table: Table, targets: readonly Target[], context: Im
           break;
         }
         case 'ink':
-          if (trimmed && !/^#[0-9a-f]{6}$/i.test(trimmed))
+          if (trimmed && !HEX_COLOUR.test(trimmed))
             say(line, c, `"${trimmed}" is no ink. Write a colour as #rrggbb.`);
           set.ink = trimmed ? trimmed.toLowerCase() : null;
           break;

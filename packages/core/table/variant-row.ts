@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { HEX_COLOUR } from '../raster/colour';
 
 /** A variant's own values, as the data grid and its files hold them. Photo and artwork by their file names. */
 export interface VariantRow {
@@ -59,7 +60,7 @@ export const currencySchema = Joi.string()
   .pattern(/^[A-Z]{3}$/)
   .messages({ 'string.pattern.base': 'the currency must be a three-letter ISO 4217 code such as GBP' });
 export const inkSchema = Joi.string()
-  .pattern(/^#[0-9a-f]{6}$/i)
+  .pattern(HEX_COLOUR)
   .allow(null)
   .messages({ 'string.pattern.base': 'the ink must be a colour written as #rrggbb' });
 export const fieldsSchema = Joi.object()

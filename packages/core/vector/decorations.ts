@@ -1,4 +1,5 @@
 import { ellipse, polygon, type PathCommand, type Point } from './outline';
+import { seededRandom } from '../raster/random';
 
 /** A decoration's outlines in a box: filled with the first colour, and with the second. */
 export interface Decoration {
@@ -220,7 +221,7 @@ export function decoration(
 ): Decoration {
   const draw = DRAWINGS[name];
   if (!draw) throw new Error(`There is no decoration "${name}". At hand are ${DECORATIONS.join(', ')}.`);
-  return draw(width, height, count, chanceFrom(seed));
+  return draw(width, height, count, seededRandom(seed));
 }
 
 /** A leaf whose stalk is at a point, growing in a direction (radians). */
@@ -246,15 +247,4 @@ function edgePoint(angle: number, w: number, h: number): Point {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const k = Math.min(w / 2 / Math.max(1e-9, Math.abs(c)), h / 2 / Math.max(1e-9, Math.abs(s)));
   return { x: w / 2 + c * k, y: h / 2 + s * k };
-}
-
-/** Numbers 0..1 from a seed, always the same (mulberry32, Ettinger 2017, public domain). */
-function chanceFrom(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }

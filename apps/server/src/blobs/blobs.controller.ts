@@ -5,6 +5,7 @@ import type { Response } from 'express';
 import sharp from 'sharp';
 import { Call, On } from '../http/route';
 import type { BlobStore } from './blob-store';
+import { CONTENT_HASH } from '@scenograph/core/raster/schemas';
 
 export const BLOBS = Symbol('blobs');
 
@@ -45,7 +46,7 @@ export class BlobsController {
   }
 
   private async known(hash: string) {
-    const info = /^[0-9a-f]{64}$/.test(hash) ? await this.store.info(hash) : null;
+    const info = CONTENT_HASH.test(hash) ? await this.store.info(hash) : null;
     if (!info) throw new NotFoundException('This picture is not in the store.');
     return info;
   }

@@ -1,7 +1,6 @@
-type Json = Record<string, unknown>;
+import { escapeXml } from '@scenograph/host-node/xml';
 
-const escaped = (text: unknown) =>
-  String(text).replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+type Json = Record<string, unknown>;
 
 const STYLE = `
   body { max-width: 60rem; margin: 2rem auto; padding: 0 1rem; font: 15px/1.5 system-ui, sans-serif; color: #171b19; }
@@ -15,7 +14,7 @@ const named = (id: string) => `schema-${id}`;
 
 /** Pretty JSON in which references to named schemas are links. */
 const json = (value: unknown): string =>
-  escaped(JSON.stringify(value, null, 2)).replace(
+  escapeXml(JSON.stringify(value, null, 2)).replace(
     /&quot;#\/components\/schemas\/(\w+)&quot;/g,
     (_, id: string) => `<a href="#${named(id)}">${id}</a>`,
   );
@@ -27,8 +26,8 @@ function operation(path: string, method: string, op: Json): string {
   if (body) parts.push(`<h4>Body</h4><pre>${json(body)}</pre>`);
   for (const [status, { content }] of Object.entries(op.responses as Record<string, Json>))
     if (status !== 'default') parts.push(`<h4>Answer ${status}</h4><pre>${json(content)}</pre>`);
-  return `<details id="${escaped(op.operationId)}"><summary><b class="method">${method.toUpperCase()}</b>
-    <code>${escaped(path)}</code> ${escaped(op.summary)}</summary>${parts.join('')}</details>`;
+  return `<details id="${escapeXml(op.operationId)}"><summary><b class="method">${method.toUpperCase()}</b>
+    <code>${escapeXml(path)}</code> ${escapeXml(op.summary)}</summary>${parts.join('')}</details>`;
 }
 
 /** An OpenAPI document as one page of HTML that needs nothing else: no script, no network. */
@@ -44,8 +43,8 @@ export function apiPage(document: Json): string {
     <meta name="viewport" content="width=device-width"><style>${STYLE}</style></head><body>
     <h1>Scenograph API</h1><p>Every route of this server. The same as data:
     <a href="/api/openapi.json">openapi.json</a> (OpenAPI 3.1).</p>
-    <nav>${[...groups.keys(), 'schemas'].map((t) => `<a href="#${escaped(t)}">${escaped(t)}</a>`).join('')}</nav>
-    ${[...groups].map(([tag, list]) => `<h2 id="${escaped(tag)}">${escaped(tag)}</h2>${list.join('')}`).join('')}
+    <nav>${[...groups.keys(), 'schemas'].map((t) => `<a href="#${escapeXml(t)}">${escapeXml(t)}</a>`).join('')}</nav>
+    ${[...groups].map(([tag, list]) => `<h2 id="${escapeXml(tag)}">${escapeXml(tag)}</h2>${list.join('')}`).join('')}
     <h2 id="schemas">schemas</h2>
     ${Object.entries(schemas)
       .map(

@@ -21,6 +21,7 @@ import type { CheckResult, Subject } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { fontFiles, ownFontHash } from '@scenograph/core/type/catalogue';
 import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
+import { LRUCache } from 'lru-cache';
 
 /** Paints shots away from the main thread, with the painter that the server uses. */
 
@@ -48,7 +49,7 @@ const host: PaintHost = {
 };
 
 const cache = new DerivedCache(40_000_000);
-const pictures = new Map<string, Promise<Picture>>();
+const pictures = new LRUCache<string, Promise<Picture>>({ max: 40 });
 const faces = new Map<string, Promise<Typeface>>();
 
 async function loadPicture(hash: string): Promise<Picture> {
@@ -82,7 +83,6 @@ function picture(hash: string): Promise<Picture> {
     found = loadPicture(hash);
     found.catch(() => pictures.delete(hash));
     pictures.set(hash, found);
-    if (pictures.size > 40) pictures.delete(pictures.keys().next().value!);
   }
   return found;
 }

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
 import type { ProductData } from '@scenograph/core/data/product-data';
@@ -5,9 +6,8 @@ import type { Slot } from '@scenograph/core/spec/slot';
 import type { ShotRow } from '../../api/client';
 import { paintThumbnail } from '../../workers/painters';
 
-/** Finished thumbnails, the last seen at the end: scrolling back shows them at once. */
-const kept = new Map<string, ImageBitmap>();
-const MOST_KEPT = 600;
+/** Finished thumbnails, those seen last: scrolling back shows them at once. */
+const kept = new LRUCache<string, ImageBitmap>({ max: 600, dispose: (bitmap) => bitmap.close() });
 /** A cell that is only scrolled past is not painted. */
 const REST = 90;
 
@@ -18,14 +18,6 @@ function numberOf(value: object): number {
   let n = numbers.get(value);
   if (!n) numbers.set(value, (n = next++));
   return n;
-}
-
-function keep(key: string, bitmap: ImageBitmap): void {
-  kept.set(key, bitmap);
-  if (kept.size <= MOST_KEPT) return;
-  const [oldest] = kept.keys();
-  kept.get(oldest)!.close();
-  kept.delete(oldest);
 }
 
 /** A cell's picture as it would be delivered, painted small where it stays in view. */
@@ -61,8 +53,6 @@ export const BoardPicture = memo(function BoardPicture({
     };
     const known = kept.get(key);
     if (known) {
-      kept.delete(key);
-      kept.set(key, known);
       show(known);
       return;
     }
@@ -71,7 +61,7 @@ export const BoardPicture = memo(function BoardPicture({
       paintThumbnail(resolve(), scale, () => wanted)
         .then((bitmap) => {
           if (!bitmap) return;
-          keep(key, bitmap);
+          kept.set(key, bitmap);
           if (wanted) show(bitmap);
         })
         .catch(() => undefined);

@@ -1,6 +1,7 @@
 import { parseAmount } from '@scenograph/core/data/product-data';
 import { nameFinder } from '@scenograph/core/table/plan-import';
 import type { Artwork, Photo, Variant } from '../../api/client';
+import { HEX_COLOUR } from '@scenograph/core/raster/colour';
 
 export type VariantPatch = Record<string, unknown>;
 
@@ -94,7 +95,7 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
       read: (t) =>
         !t.trim()
           ? { ink: null }
-          : /^#[0-9a-f]{6}$/i.test(t.trim())
+          : HEX_COLOUR.test(t.trim())
             ? { ink: t.trim().toLowerCase() }
             : `"${t}" is no ink. Write a colour as #rrggbb.`,
     },
