@@ -35,13 +35,13 @@ export function within(value: number, low: number, high: number): number {
   return low > high ? (low + high) / 2 : clamp(value, low, high);
 }
 
-/** The part of a rectangle that lies in the frame. */
+/** The part of a rectangle that lies in the frame; empty where none does. */
 export function cropped(b: Bounds, frame: { width: number; height: number }): Bounds {
   const [x, y] = [Math.max(0, b.x), Math.max(0, b.y)];
   return {
     x,
     y,
-    width: Math.min(frame.width, b.x + b.width) - x,
-    height: Math.min(frame.height, b.y + b.height) - y,
+    width: Math.max(0, Math.min(frame.width, b.x + b.width) - x),
+    height: Math.max(0, Math.min(frame.height, b.y + b.height) - y),
   };
 }
