@@ -25,6 +25,16 @@ export interface FormShape {
   turn: number;
 }
 
+/**
+ * The largest circle within a star of radius 1 whose notches are at `1 - depth`: through its notches or, where they are
+ * shallow, against the edges between tip and notch.
+ */
+function withinStar(tips: number, depth: number): number {
+  const [notch, angle] = [1 - depth, Math.PI / tips];
+  if (notch < Math.cos(angle)) return notch;
+  return (notch * Math.sin(angle)) / Math.sqrt(1 + notch * notch - 2 * notch * Math.cos(angle));
+}
+
 /** The outline of a badge in its box. `tips` are the points of a seal or a starburst, `depth` how deep they are cut. */
 export function badgeShape(
   form: BadgeForm,
@@ -59,11 +69,11 @@ export function badgeShape(
       return round(circle(0), 0.84, circle);
     case 'seal':
       return round(star(cx, cy, width / 2, height / 2, tips, 1 - depth, true), 0.82 * (1 - depth), (i) =>
-        circle(i, 1 - depth),
+        circle(i, withinStar(tips, depth)),
       );
     case 'starburst':
       return round(star(cx, cy, width / 2, height / 2, tips, 1 - depth), 0.92 * (1 - depth), (i) =>
-        circle(i, 1 - depth),
+        circle(i, withinStar(tips, depth)),
       );
     case 'pill':
       return {
