@@ -1,13 +1,14 @@
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type * as real from '../src/workers/painters';
 
+type Real = typeof real;
+
 /** Stands in for the painting worker in component tests: paints nothing, and finds what a test tells it to. */
 export const painting = {
   checks: [] as CheckResult[],
   palette: ['#345544', '#e8e2d4'],
+  desk: null as Real['startDesk'] | null,
 };
-
-type Real = typeof real;
 
 export const paintStage: Real['paintStage'] = () => new Promise(() => undefined);
 export const paintThumbnail: Real['paintThumbnail'] = () => Promise.resolve(null);
@@ -16,6 +17,8 @@ export const watchShot: Real['watchShot'] = () => Promise.resolve(painting.check
 export const measureStaging: Real['measureStaging'] = () => Promise.resolve(null);
 export const paletteOfPicture: Real['paletteOfPicture'] = () => Promise.resolve(painting.palette);
 export const reachOfItem: Real['reachOfItem'] = () => new Promise(() => undefined);
+/** The cutout worker of this test; see `test/desk.ts`. */
 export const startDesk: Real['startDesk'] = () => {
-  throw new Error('No cutout worker in this test.');
+  if (!painting.desk) throw new Error('No cutout worker in this test.');
+  return painting.desk();
 };

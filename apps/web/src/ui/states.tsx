@@ -13,14 +13,17 @@ export function Waiting({ what }: { what: string }) {
   );
 }
 
-/** In place of what could not be fetched: why, and a way to try again. */
-export function Trouble({ error }: { error: Error }) {
+/**
+ * In place of what could not be fetched: why, and a way to try again.
+ * @param onTryAgain what trying again is, where it is not to fetch what the server was asked for
+ */
+export function Trouble({ error, onTryAgain = tryAgain }: { error: Error; onTryAgain?(): void }) {
   useTold();
   return (
     <div role="alert" className="m-6 max-w-lg">
       <p className="font-display text-[17px] font-bold">This could not be shown</p>
       <p className="text-ink-2 mt-1">{error.message}</p>
-      <button type="button" className={buttonClass('main', 'mt-3')} onClick={tryAgain}>
+      <button type="button" className={buttonClass('main', 'mt-3')} onClick={() => onTryAgain()}>
         Try again
       </button>
     </div>

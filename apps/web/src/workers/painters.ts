@@ -1,29 +1,25 @@
-import { wrap, type Remote } from 'comlink';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
 import type { SceneFill } from '@scenograph/core/elements/backdrop/model';
 import type { Reach } from '@scenograph/core/surface/uv-map';
 import type { DeskWorker } from './desk.worker';
+import { liveWorker, runWorker, type Running } from './live-worker';
 import type { PaintWorker, StagingNote } from './paint.worker';
 
-const start = () =>
-  wrap<PaintWorker>(new Worker(new URL('./paint.worker.ts', import.meta.url), { type: 'module' }));
-
-let front: Remote<PaintWorker> | null = null;
-let back: Remote<PaintWorker> | null = null;
+const open = () => new Worker(new URL('./paint.worker.ts', import.meta.url), { type: 'module' });
+/** Paints the picture being worked on; the other one paints thumbnails and measures. */
+const front = liveWorker<PaintWorker>(open);
+const back = liveWorker<PaintWorker>(open);
 
 let stageWork: Promise<unknown> = Promise.resolve();
 
 /** Paints the picture being worked on; thumbnails and checks, which have a worker of their own, wait meanwhile. */
 export function paintStage(shot: ResolvedShot, scale: number, draft = false): Promise<ImageBitmap> {
-  front ??= start();
-  const painting = front.paint(shot, scale, draft, true);
+  const painting = front.ask((w) => w.paint(shot, scale, draft, true));
   stageWork = painting.catch(() => undefined);
   return painting;
 }
-
-const thumbnailPainter = () => (back ??= start());
 
 /** What is in view comes before what is not, and every painting before any check. */
 export type Turn = 'seen' | 'unseen' | 'check';
@@ -67,7 +63,7 @@ export function paintThumbnail(
   wanted: () => boolean,
   turn: Turn = 'seen',
 ): Promise<ImageBitmap | null> {
-  return inTurn(() => thumbnailPainter().paint(shot, scale), wanted, turn);
+  return inTurn(() => back.ask((w) => w.paint(shot, scale)), wanted, turn);
 }
 
 export function checkShot(
@@ -77,7 +73,7 @@ export function checkShot(
   sources: [string, { width: number; height: number }][],
   wanted: () => boolean,
 ): Promise<CheckResult[] | null> {
-  return inTurn(() => thumbnailPainter().check(shot, slot, slotKey, sources), wanted, 'check');
+  return inTurn(() => back.ask((w) => w.check(shot, slot, slotKey, sources)), wanted, 'check');
 }
 
 /** What can be said of the base without a slot's rules. */
@@ -87,27 +83,25 @@ export function watchShot(
   sources: [string, { width: number; height: number }][],
   wanted: () => boolean,
 ): Promise<CheckResult[] | null> {
-  return inTurn(() => thumbnailPainter().watch(shot, slot, sources), wanted, 'check');
+  return inTurn(() => back.ask((w) => w.watch(shot, slot, sources)), wanted, 'check');
 }
 
 /** What the painter finds where a product stands. */
 export function measureStaging(shot: ResolvedShot, id: string): Promise<StagingNote | null> {
-  front ??= start();
-  return front.staging(shot, id);
+  return front.ask((w) => w.staging(shot, id));
 }
 
 /** The colours that make up a picture. */
 export function paletteOfPicture(hash: string): Promise<string[]> {
-  return thumbnailPainter().palette(hash);
+  return back.ask((w) => w.palette(hash));
 }
 
 /** A desk worker of one's own: it holds one photo open. Ending it lets go of the photo. */
-export function startDesk(): { worker: Remote<DeskWorker>; end(): void } {
-  const raw = new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' });
-  return { worker: wrap<DeskWorker>(raw), end: () => raw.terminate() };
+export function startDesk(): Running<DeskWorker> {
+  return runWorker(() => new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' }));
 }
 
 /** How far a mockup's item reaches over one of its areas. */
 export function reachOfItem(fill: SceneFill, areaId: string): Promise<Reach> {
-  return thumbnailPainter().itemReach(fill, areaId);
+  return back.ask((w) => w.itemReach(fill, areaId));
 }

@@ -161,6 +161,10 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
               onShown={setShownMs}
               doubts={doubtsShown ? (note?.doubts ?? NO_DOUBTS) : NO_DOUBTS}
             />
+          ) : desk.trouble ? (
+            <div className="absolute inset-0 pt-10 pl-32">
+              <Trouble error={desk.trouble} onTryAgain={desk.tryAgain} />
+            </div>
           ) : (
             <Waiting what="the photo" />
           )}
@@ -169,7 +173,11 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
             className="measure bg-card/95 absolute top-3 left-20 rounded-sm px-2 py-1"
             data-testid="desk-timing"
           >
-            {note ? `${Math.round(note.milliseconds + shownMs)} ms` : 'cutting out'}
+            {note
+              ? `${Math.round(note.milliseconds + shownMs)} ms`
+              : desk.trouble
+                ? 'not cut out'
+                : 'cutting out'}
           </p>
           {note?.empty && (
             <p role="status" className="bg-card absolute inset-x-0 top-14 mx-auto w-fit rounded-md px-4 py-2">

@@ -18,18 +18,33 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
   const [version, setVersion] = useState({ solved: 0, tidied: 0, full: 0 });
   const [solvedRecipe, setSolvedRecipe] = useState<CutoutRecipe | null>(null);
   const tidiedKey = useRef('');
+  const [trouble, setTrouble] = useState<Error | null>(null);
+  const [tries, setTries] = useState(0);
   useEffect(() => {
-    const { worker: desk, end } = startDesk();
+    const { remote: desk, stopped, end } = startDesk();
     let here = true;
-    desk
-      .load(blobUrl(photo.working))
+    const failed = (e: Error) => {
+      if (!here) return;
+      setWorker(null);
+      setOpened(null);
+      setTrouble(e);
+    };
+    Promise.race([desk.load(blobUrl(photo.working)), stopped])
       .then(() => here && setWorker(() => desk))
-      .catch((e: Error) => say('stop', e.message));
+      .catch(failed);
+    // It may break down at any time later too.
+    stopped.catch(failed);
     return () => {
       here = false;
       end();
     };
-  }, [photo.working]);
+  }, [photo.working, tries]);
+  const tryAgain = () => {
+    setTrouble(null);
+    tidiedKey.current = '';
+    busy.current = false;
+    setTries((n) => n + 1);
+  };
   const wish = useRef<CutoutRecipe | null>(null);
   const busy = useRef(false);
   const rest = useRef<ReturnType<typeof setTimeout> | null>(null);
@@ -82,7 +97,7 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
     };
     void work();
   }, [worker, cutKey]);
-  return { worker, opened, note, version, solvedRecipe, onSolved };
+  return { worker, opened, note, version, solvedRecipe, onSolved, trouble, tryAgain };
 }
 
 /** The parts of a recipe that ask for a new cut. */
