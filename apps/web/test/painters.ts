@@ -7,10 +7,11 @@ type Real = typeof real;
 export const painting = {
   checks: [] as CheckResult[],
   palette: ['#345544', '#e8e2d4'],
+  stage: (() => new Promise(() => undefined)) as Real['paintStage'],
   desk: null as Real['startDesk'] | null,
 };
 
-export const paintStage: Real['paintStage'] = () => new Promise(() => undefined);
+export const paintStage: Real['paintStage'] = (...asked) => painting.stage(...asked);
 export const paintThumbnail: Real['paintThumbnail'] = () => Promise.resolve(null);
 export const checkShot: Real['checkShot'] = () => Promise.resolve(painting.checks);
 export const watchShot: Real['watchShot'] = () => Promise.resolve(painting.checks);

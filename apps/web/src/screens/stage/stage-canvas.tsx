@@ -13,7 +13,7 @@ import { coveredRect } from '@scenograph/core/stage/lay-on-plane';
 import type { Guide } from '@scenograph/core/stage/snap';
 import { groundPlacement } from '@scenograph/core/stage/stand';
 import { useSize } from '../../ui/use-size';
-import { paintStage } from '../../workers/painters';
+import { usePainting } from './use-painting';
 
 const PAD = 36;
 
@@ -51,7 +51,7 @@ export function StageCanvas({
     (size.height - 2 * PAD) / resolved.height,
     Math.max(1, 420 / resolved.width),
   );
-  usePainting(canvas, resolved, Math.min(2, zoom * window.devicePixelRatio), draft);
+  const painting = usePainting(canvas, resolved, Math.min(2, zoom * window.devicePixelRatio), draft);
 
   const left = (size.width - resolved.width * zoom) / 2;
   const top = (size.height - resolved.height * zoom) / 2;
@@ -65,6 +65,7 @@ export function StageCanvas({
         className="absolute outline outline-[#00000026]"
         style={{ left, top, width: resolved.width * zoom, height: resolved.height * zoom }}
       />
+      {painting.trouble && <Unpainted trouble={painting.trouble} onTryAgain={painting.tryAgain} />}
       <Handles
         size={size}
         left={left}
@@ -92,43 +93,23 @@ export function StageCanvas({
   );
 }
 
-/** Paints the newest state as soon as the painter is free; states in between are skipped. */
-function usePainting(
-  canvas: React.RefObject<HTMLCanvasElement | null>,
-  resolved: ResolvedShot,
-  scale: number,
-  draft: boolean,
-): void {
-  const wish = useRef<{ resolved: ResolvedShot; scale: number; draft: boolean } | null>(null);
-  const busy = useRef(false);
-  useEffect(() => {
-    wish.current = { resolved, scale, draft };
-    const paint = async () => {
-      if (busy.current) return;
-      busy.current = true;
-      // What waits for the newest state (a test, a screen reader) can see that it is on its way.
-      canvas.current?.setAttribute('aria-busy', 'true');
-      while (wish.current) {
-        const { resolved: shot, scale: at, draft: fast } = wish.current;
-        wish.current = null;
-        try {
-          const bitmap = await paintStage(shot, at, fast);
-          const target = canvas.current;
-          if (target) {
-            target.width = bitmap.width;
-            target.height = bitmap.height;
-            target.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);
-            target.dataset.painted = String(Number(target.dataset.painted ?? 0) + 1);
-          }
-        } catch (error) {
-          console.error(error);
-        }
-      }
-      busy.current = false;
-      canvas.current?.setAttribute('aria-busy', 'false');
-    };
-    void paint();
-  }, [canvas, resolved, scale, draft]);
+/** The picture is not what the shot says: why, and a way to paint it again. */
+function Unpainted({ trouble, onTryAgain }: { trouble: string; onTryAgain(): void }) {
+  return (
+    <div
+      role="alert"
+      className="bg-card absolute inset-x-0 top-12 z-10 mx-auto flex w-fit max-w-lg items-center gap-3 rounded-md px-4 py-2"
+    >
+      <span>This picture could not be painted. {trouble}</span>
+      <button
+        type="button"
+        className="text-spruce font-semibold whitespace-nowrap underline"
+        onClick={onTryAgain}
+      >
+        Try again
+      </button>
+    </div>
+  );
 }
 
 /** Lines that something snapped to. */
