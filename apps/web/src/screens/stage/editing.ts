@@ -1,4 +1,4 @@
-import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import { elementKind, isGround, type ShotElement } from '@scenograph/core/elements/index';
 import type { Box } from '@scenograph/core/vector/box';
 import { boxPatch, patchFit } from '@scenograph/core/shot/edit';
 import type { Shot } from '@scenograph/core/shot/document';
@@ -70,13 +70,16 @@ export function removeElement(shot: Shot, id: string): Shot {
   return { ...shot, elements: shot.elements.filter((e) => e.id !== id), fits };
 }
 
-/** The shot with one element moved to another depth (0 is the back). */
+/** The shot with one element moved to another depth (0 is the back); a ground stays under everything else. */
 export function moveDepth(shot: Shot, id: string, to: number): Shot {
   const from = shot.elements.findIndex((e) => e.id === id);
   if (from < 0) return shot;
   const elements = [...shot.elements];
   const [element] = elements.splice(from, 1);
-  elements.splice(Math.min(elements.length, Math.max(0, to)), 0, element);
+  // A ground lies under everything: nothing goes behind it, and it comes before nothing.
+  const grounds = elements.filter(isGround).length;
+  const [lowest, highest] = isGround(element) ? [0, grounds] : [grounds, elements.length];
+  elements.splice(Math.min(highest, Math.max(lowest, to)), 0, element);
   return { ...shot, elements };
 }
 
