@@ -8,16 +8,12 @@ import type { DeskWorker, Opened, Shown, SolvedNote } from '../../workers/desk.w
 import { startDesk } from '../../workers/painters';
 import { useRecipe } from './recipe-store';
 
-/** The worker with the photo open, and the newest recipe carried out. */
-export function useDesk(photo: Photo, recipe: CutoutRecipe) {
-  /** The view takes what came with a solved recipe at once, before React has rendered. */
-  const onSolved = useRef<((shown: Shown, recipe: CutoutRecipe) => void) | null>(null);
+/** Milliseconds after which a hand is taken to rest: the matte is solved at its full fineness then. */
+const RESTS = 900;
+
+/** The worker with the photo open; why it is not, where it could not be opened or broke down, and a way to try again. */
+function useDeskWorker(working: string) {
   const [worker, setWorker] = useState<Remote<DeskWorker> | null>(null);
-  const [opened, setOpened] = useState<Opened | null>(null);
-  const [note, setNote] = useState<SolvedNote | null>(null);
-  const [version, setVersion] = useState({ solved: 0, tidied: 0, full: 0 });
-  const [solvedRecipe, setSolvedRecipe] = useState<CutoutRecipe | null>(null);
-  const tidiedKey = useRef('');
   const [trouble, setTrouble] = useState<Error | null>(null);
   const [tries, setTries] = useState(0);
   useEffect(() => {
@@ -26,10 +22,9 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
     const failed = (e: Error) => {
       if (!here) return;
       setWorker(null);
-      setOpened(null);
       setTrouble(e);
     };
-    Promise.race([desk.load(blobUrl(photo.working)), stopped])
+    Promise.race([desk.load(blobUrl(working)), stopped])
       .then(() => here && setWorker(() => desk))
       .catch(failed);
     // It may break down at any time later too.
@@ -38,65 +33,121 @@ export function useDesk(photo: Photo, recipe: CutoutRecipe) {
       here = false;
       end();
     };
-  }, [photo.working, tries]);
+  }, [working, tries]);
   const tryAgain = () => {
     setTrouble(null);
-    tidiedKey.current = '';
-    busy.current = false;
     setTries((n) => n + 1);
   };
-  const wish = useRef<CutoutRecipe | null>(null);
-  const busy = useRef(false);
-  const rest = useRef<ReturnType<typeof setTimeout> | null>(null);
-  useEffect(() => () => void (rest.current && clearTimeout(rest.current)), []);
-  // Edge controls, repairs and painting act on the solved matte: they ask for no new cut.
-  const cutKey = useMemo(() => cutKeyOf(recipe), [recipe]);
+  return { worker, trouble, tryAgain };
+}
+
+type OnSolved = (shown: Shown, recipe: CutoutRecipe) => void;
+
+/** Has a worker carry out recipes one after the other, the newest that is wanted next; when the hand rests, finely. */
+class Solving {
+  private wish: CutoutRecipe | null = null;
+  private busy = false;
+  private tidied = '';
+  private rest: ReturnType<typeof setTimeout> | null = null;
+
+  constructor(
+    private readonly worker: Remote<DeskWorker>,
+    private readonly tell: {
+      opened(opened: Opened): void;
+      solved(told: SolvedNote & { shown: Shown | null }, recipe: CutoutRecipe): void;
+      solvedFully(shown: Shown | null, recipe: CutoutRecipe): void;
+    },
+  ) {}
+
+  want(recipe: CutoutRecipe): void {
+    this.wish = recipe;
+    void this.work();
+  }
+
+  end(): void {
+    if (this.rest) clearTimeout(this.rest);
+    this.wish = null;
+  }
+
+  private async work(): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    while (this.wish) {
+      const next = this.wish;
+      this.wish = null;
+      await this.tried(async () => {
+        const key = JSON.stringify(next.tidy);
+        if (key !== this.tidied) {
+          this.tell.opened(await this.worker.tidy(next.tidy));
+          this.tidied = key;
+        }
+        this.tell.solved(await this.worker.solve(next, true), next);
+      });
+    }
+    this.busy = false;
+    if (this.rest) clearTimeout(this.rest);
+    this.rest = setTimeout(() => void this.fully(), RESTS);
+  }
+
+  private async fully(): Promise<void> {
+    const now = useRecipe.getState().document;
+    if (this.busy || this.wish || !now) return;
+    this.busy = true;
+    await this.tried(async () => this.tell.solvedFully((await this.worker.solve(now, false)).shown, now));
+    this.busy = false;
+    if (this.wish) void this.work();
+  }
+
+  private async tried(job: () => Promise<void>): Promise<void> {
+    try {
+      await job();
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+  }
+}
+
+/** The worker with the photo open, and the newest recipe carried out. */
+export function useDesk(photo: Photo, recipe: CutoutRecipe) {
+  /** The view takes what came with a solved recipe at once, before React has rendered. */
+  const onSolved = useRef<OnSolved | null>(null);
+  const { worker, trouble, tryAgain } = useDeskWorker(photo.working);
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [note, setNote] = useState<SolvedNote | null>(null);
+  const [version, setVersion] = useState({ solved: 0, tidied: 0, full: 0 });
+  const [solvedRecipe, setSolvedRecipe] = useState<CutoutRecipe | null>(null);
+  const [solving, setSolving] = useState<Solving | null>(null);
   useEffect(() => {
     if (!worker) return;
-    wish.current = useRecipe.getState().document ?? recipe;
-    const work = async () => {
-      if (busy.current) return;
-      busy.current = true;
-      while (wish.current) {
-        const next = wish.current;
-        wish.current = null;
-        try {
-          const key = JSON.stringify(next.tidy);
-          if (key !== tidiedKey.current) {
-            setOpened(await worker.tidy(next.tidy));
-            tidiedKey.current = key;
-            setVersion((v) => ({ ...v, tidied: v.tidied + 1 }));
-          }
-          const { shown, ...told } = await worker.solve(next, true);
-          if (shown) onSolved.current?.(shown, next);
-          setNote(told);
-          setSolvedRecipe(next);
-          setVersion((v) => ({ ...v, solved: v.solved + 1 }));
-        } catch (e) {
-          say('stop', (e as Error).message);
-        }
-      }
-      busy.current = false;
-      // When the hand rests, the matte is solved at its full fineness.
-      if (rest.current) clearTimeout(rest.current);
-      rest.current = setTimeout(() => void solveFully(), 900);
-    };
-    const solveFully = async () => {
-      const now = useRecipe.getState().document;
-      if (busy.current || wish.current || !now) return;
-      busy.current = true;
-      try {
-        const { shown } = await worker.solve(now, false);
-        if (shown) onSolved.current?.(shown, now);
+    const begun = new Solving(worker, {
+      opened(now) {
+        setOpened(now);
+        setVersion((v) => ({ ...v, tidied: v.tidied + 1 }));
+      },
+      solved({ shown, ...told }, of) {
+        if (shown) onSolved.current?.(shown, of);
+        setNote(told);
+        setSolvedRecipe(of);
+        setVersion((v) => ({ ...v, solved: v.solved + 1 }));
+      },
+      solvedFully(shown, of) {
+        if (shown) onSolved.current?.(shown, of);
         setVersion((v) => ({ ...v, solved: v.solved + 1, full: v.full + 1 }));
-      } catch (e) {
-        say('stop', (e as Error).message);
-      }
-      busy.current = false;
-      if (wish.current) void work();
+      },
+    });
+    setSolving(begun);
+    return () => {
+      begun.end();
+      setSolving(null);
     };
-    void work();
-  }, [worker, cutKey]);
+  }, [worker]);
+  // Edge controls, repairs and painting act on the solved matte: they ask for no new cut.
+  const cutKey = useMemo(() => cutKeyOf(recipe), [recipe]);
+  const latest = useRef(recipe);
+  latest.current = recipe;
+  useEffect(() => {
+    solving?.want(useRecipe.getState().document ?? latest.current);
+  }, [solving, cutKey]);
   return { worker, opened, note, version, solvedRecipe, onSolved, trouble, tryAgain };
 }
 
