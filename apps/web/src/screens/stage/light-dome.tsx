@@ -1,116 +1,22 @@
 import { useRef } from 'react';
 import type { Light } from '@scenograph/core/stage/light';
 import { NumberField, Segmented, Slider } from '../../ui/controls';
+import { DOME, flipped, isBehind, lightAt, onDome, turnedBy } from './light-on-dome';
 
-const WIDTH = 268;
-const HEIGHT = 136;
-const CX = WIDTH / 2;
-const BASE = 114;
-const R = 106;
+const { width: WIDTH, height: HEIGHT, cx: CX, base: BASE, radius: R } = DOME;
 const rad = (d: number) => (d * Math.PI) / 180;
-const deg = (r: number) => (r * 180) / Math.PI;
 
-/** A half-sphere over the product with a light to drag on it; the sphere is seen a little from above. */
-export function LightDome({
-  light,
-  onChange,
-  onCommit,
-}: {
+interface Props {
   light: Light;
   onChange(light: Light): void;
   onCommit(light: Light): void;
-}) {
-  const svg = useRef<SVGSVGElement>(null);
-  const behind = Math.abs(light.azimuthDeg) > 90;
-  const x = CX + R * Math.cos(rad(light.elevationDeg)) * Math.sin(rad(light.azimuthDeg));
-  const depth = Math.cos(rad(light.elevationDeg)) * Math.cos(rad(light.azimuthDeg));
-  const y = BASE - (R - 8) * Math.sin(rad(light.elevationDeg)) + 8 * depth;
+}
 
-  const at = (e: React.PointerEvent): Light => {
-    const r = svg.current!.getBoundingClientRect();
-    const u = (((e.clientX - r.left) / r.width) * WIDTH - CX) / R;
-    const v = (BASE - ((e.clientY - r.top) / r.height) * HEIGHT) / (R - 8);
-    const length = Math.hypot(u, v);
-    const [un, vn] = length > 0.995 ? [(u / length) * 0.995, (v / length) * 0.995] : [u, v];
-    const elevation = Math.min(85, Math.max(5, deg(Math.asin(Math.min(1, Math.max(0, vn))))));
-    const side = deg(Math.asin(Math.min(1, Math.max(-1, un / Math.cos(rad(elevation))))));
-    const azimuth = behind ? (side >= 0 ? 180 - side : -180 - side) : side;
-    return { ...light, azimuthDeg: Math.round(azimuth), elevationDeg: Math.round(elevation) };
-  };
-  const turn = (azimuth: number, elevation: number): Light => ({
-    ...light,
-    azimuthDeg: ((azimuth + 540) % 360) - 180,
-    elevationDeg: Math.min(85, Math.max(5, elevation)),
-  });
-  const flip = (): Light =>
-    turn(light.azimuthDeg >= 0 ? 180 - light.azimuthDeg : -180 - light.azimuthDeg, light.elevationDeg);
-
+/** Where the light stands: dragged on a dome, by numbers, before or behind the product; and how soft it is. */
+export function LightDome({ light, onChange, onCommit }: Props) {
   return (
     <div>
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="w-full touch-none select-none"
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          onChange(at(e));
-        }}
-        onPointerMove={(e) => e.buttons && onChange(at(e))}
-        onPointerUp={(e) => onCommit(at(e))}
-      >
-        <ellipse cx={CX} cy={BASE} rx={R} ry="13" fill="#ededec" stroke="var(--color-line)" />
-        <path
-          d={`M${CX - R} ${BASE}A${R} ${R - 8} 0 0 1 ${CX + R} ${BASE}`}
-          fill="#fafaf9"
-          stroke="#cfd1ce"
-        />
-        <path
-          d={`M${CX} ${BASE - R + 8}V${BASE}M${CX - R / 2} ${BASE}A${R / 2} ${R - 12} 0 0 1 ${CX} ${BASE - R + 8}M${CX + R / 2} ${BASE}A${R / 2} ${R - 12} 0 0 0 ${CX} ${BASE - R + 8}`}
-          fill="none"
-          stroke="#e1e2e0"
-        />
-        <path
-          d={`M${CX - R / 2.2} ${BASE - 46}H${CX + R / 2.2}M${CX - R * 0.83} ${BASE - 56}H${CX + R * 0.83}`}
-          stroke="none"
-        />
-        <ellipse
-          cx={CX - (x - CX) * 0.22}
-          cy={BASE - depth * 4 + 1}
-          rx={6 + 26 * Math.cos(rad(light.elevationDeg)) * Math.abs(Math.sin(rad(light.azimuthDeg)))}
-          ry="4"
-          fill="#00000022"
-        />
-        <rect x={CX - 5} y={BASE - 14} width="10" height="15" fill="var(--color-spruce)" />
-        <line x1={x} y1={y} x2={CX} y2={BASE - 6} stroke="#5a625e" strokeDasharray="2 3" />
-        <circle
-          cx={x}
-          cy={y}
-          r="9"
-          tabIndex={0}
-          role="slider"
-          aria-label="Light"
-          aria-valuenow={light.azimuthDeg}
-          aria-valuetext={`${light.azimuthDeg} degrees round, ${light.elevationDeg} degrees up`}
-          fill={behind ? '#ffffff' : 'var(--color-limelight)'}
-          stroke="var(--color-spruce)"
-          strokeWidth="2"
-          className="cursor-grab"
-          onKeyDown={(e) => {
-            const by = e.shiftKey ? 10 : 2;
-            const to: Record<string, [number, number]> = {
-              ArrowLeft: [-by, 0],
-              ArrowRight: [by, 0],
-              ArrowUp: [0, by],
-              ArrowDown: [0, -by],
-            };
-            const step = to[e.key];
-            if (!step) return;
-            e.preventDefault();
-            e.stopPropagation();
-            onCommit(turn(light.azimuthDeg + step[0], light.elevationDeg + step[1]));
-          }}
-        />
-      </svg>
+      <Dome light={light} onChange={onChange} onCommit={onCommit} />
       <div className="mt-1 grid grid-cols-2 gap-2">
         <NumberField
           label="Direction"
@@ -132,8 +38,8 @@ export function LightDome({
       <div className="mt-2">
         <Segmented
           label="Light stands"
-          value={behind ? 'behind' : 'front'}
-          onChange={() => onCommit(flip())}
+          value={isBehind(light) ? 'behind' : 'front'}
+          onChange={() => onCommit(flipped(light))}
           options={[
             { value: 'front', title: 'Before the product' },
             { value: 'behind', title: 'Behind it' },
@@ -148,5 +54,103 @@ export function LightDome({
         onCommit={(v) => onCommit({ ...light, softness: v / 100 })}
       />
     </div>
+  );
+}
+
+/** A half-sphere over the product with a light to drag on it; the sphere is seen a little from above. */
+function Dome({ light, onChange, onCommit }: Props) {
+  const svg = useRef<SVGSVGElement>(null);
+  const { x, y, depth } = onDome(light);
+  const at = (e: React.PointerEvent): Light => {
+    const r = svg.current!.getBoundingClientRect();
+    return lightAt(
+      light,
+      ((e.clientX - r.left) / r.width) * WIDTH,
+      ((e.clientY - r.top) / r.height) * HEIGHT,
+    );
+  };
+  return (
+    <svg
+      ref={svg}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="w-full touch-none select-none"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        onChange(at(e));
+      }}
+      onPointerMove={(e) => e.buttons && onChange(at(e))}
+      onPointerUp={(e) => onCommit(at(e))}
+    >
+      <Sphere />
+      <ellipse
+        cx={CX - (x - CX) * 0.22}
+        cy={BASE - depth * 4 + 1}
+        rx={6 + 26 * Math.cos(rad(light.elevationDeg)) * Math.abs(Math.sin(rad(light.azimuthDeg)))}
+        ry="4"
+        fill="#00000022"
+      />
+      <rect x={CX - 5} y={BASE - 14} width="10" height="15" fill="var(--color-spruce)" />
+      <line x1={x} y1={y} x2={CX} y2={BASE - 6} stroke="#5a625e" strokeDasharray="2 3" />
+      <Knob light={light} x={x} y={y} onCommit={onCommit} />
+    </svg>
+  );
+}
+
+function Sphere() {
+  return (
+    <>
+      <ellipse cx={CX} cy={BASE} rx={R} ry="13" fill="#ededec" stroke="var(--color-line)" />
+      <path d={`M${CX - R} ${BASE}A${R} ${R - 8} 0 0 1 ${CX + R} ${BASE}`} fill="#fafaf9" stroke="#cfd1ce" />
+      <path
+        d={`M${CX} ${BASE - R + 8}V${BASE}M${CX - R / 2} ${BASE}A${R / 2} ${R - 12} 0 0 1 ${CX} ${BASE - R + 8}M${CX + R / 2} ${BASE}A${R / 2} ${R - 12} 0 0 0 ${CX} ${BASE - R + 8}`}
+        fill="none"
+        stroke="#e1e2e0"
+      />
+    </>
+  );
+}
+
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+
+/** The light itself; arrows move it by 2 degrees, with Shift by 10. */
+function Knob({
+  light,
+  x,
+  y,
+  onCommit,
+}: {
+  light: Light;
+  x: number;
+  y: number;
+  onCommit(light: Light): void;
+}) {
+  return (
+    <circle
+      cx={x}
+      cy={y}
+      r="9"
+      tabIndex={0}
+      role="slider"
+      aria-label="Light"
+      aria-valuenow={light.azimuthDeg}
+      aria-valuetext={`${light.azimuthDeg} degrees round, ${light.elevationDeg} degrees up`}
+      fill={isBehind(light) ? '#ffffff' : 'var(--color-limelight)'}
+      stroke="var(--color-spruce)"
+      strokeWidth="2"
+      className="cursor-grab"
+      onKeyDown={(e) => {
+        const arrow = ARROWS[e.key];
+        if (!arrow) return;
+        e.preventDefault();
+        e.stopPropagation();
+        const by = e.shiftKey ? 10 : 2;
+        onCommit(turnedBy(light, arrow[0] * by, arrow[1] * by));
+      }}
+    />
   );
 }
