@@ -7,6 +7,18 @@ import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { download } from './download';
 
+interface Size {
+  by: 'pixels' | 'millimetres';
+  /** Pixels. */
+  width: number;
+  mm: number;
+  dpi: number;
+}
+
+/** A width in pixels and its density, dots an inch; pixels alone are taken at 72. */
+const pixelsOf = ({ by, width, mm, dpi }: Size) =>
+  by === 'pixels' ? { pixels: width, density: 72 } : { pixels: Math.round((mm / 25.4) * dpi), density: dpi };
+
 /** The shot as one file of a chosen size, in pixels or in millimetres and dots an inch. */
 export function ExportDialog({
   shotId,
@@ -25,16 +37,11 @@ export function ExportDialog({
   before(): Promise<void>;
   onClose(): void;
 }) {
-  const [by, setBy] = useState<'pixels' | 'millimetres'>('pixels');
-  const [width, setWidth] = useState(resolved.width);
-  const [mm, setMm] = useState(100);
-  const [dpi, setDpi] = useState(300);
+  const [size, setSize] = useState<Size>({ by: 'pixels', width: resolved.width, mm: 100, dpi: 300 });
   const [format, setFormat] = useState<Format>('jpeg');
   const [making, setMaking] = useState(false);
-  const pixels = by === 'pixels' ? width : Math.round((mm / 25.4) * dpi);
-  const density = by === 'pixels' ? 72 : dpi;
+  const { pixels, density } = pixelsOf(size);
   const scale = pixels / resolved.width;
-  const soft = enlargedIn(resolved, known, scale);
   const make = async () => {
     setMaking(true);
     const query = new URLSearchParams({
@@ -46,11 +53,8 @@ export function ExportDialog({
     });
     try {
       await before();
-      await download(
-        'GET',
-        `/api/shots/${shotId}/export?${query}`,
-        `shot.${format === 'jpeg' ? 'jpg' : format}`,
-      );
+      const name = `shot.${format === 'jpeg' ? 'jpg' : format}`;
+      await download('GET', `/api/shots/${shotId}/export?${query}`, name);
       onClose();
     } catch (e) {
       say('stop', (e as Error).message);
@@ -69,39 +73,7 @@ export function ExportDialog({
       }
     >
       <div className="grid gap-3">
-        <Segmented
-          label="Size by"
-          value={by}
-          onChange={(v) => setBy(v)}
-          options={[
-            { value: 'pixels', title: 'Pixels' },
-            { value: 'millimetres', title: 'Millimetres' },
-          ]}
-        />
-        <div className="grid grid-cols-2 gap-3">
-          {by === 'pixels' ? (
-            <NumberField
-              label="Width"
-              unit="px"
-              min={16}
-              max={20000}
-              value={width}
-              onCommit={(v) => setWidth(Math.round(v))}
-            />
-          ) : (
-            <>
-              <NumberField label="Width" unit="mm" min={5} max={2000} value={mm} onCommit={setMm} />
-              <NumberField
-                label="Density"
-                unit="dpi"
-                min={10}
-                max={2400}
-                value={dpi}
-                onCommit={(v) => setDpi(Math.round(v))}
-              />
-            </>
-          )}
-        </div>
+        <SizeFields size={size} set={(value) => setSize((s) => ({ ...s, ...value }))} />
         <Segmented
           label="Format"
           value={format}
@@ -116,7 +88,7 @@ export function ExportDialog({
           {pixels} x {Math.round(resolved.height * scale)} px at {density} dpi,{' '}
           {((pixels / density) * 25.4).toFixed(0)} mm wide
         </p>
-        {soft.map((s) => (
+        {enlargedIn(resolved, known, scale).map((s) => (
           <p key={s.name} className="text-amber-ink text-[12.5px]">
             “{s.name}” is enlarged to {Math.round(s.factor * 100)} percent of its own pixels and will look
             soft. Import it larger, or export smaller.
@@ -124,6 +96,53 @@ export function ExportDialog({
         ))}
       </div>
     </Dialog>
+  );
+}
+
+function SizeFields({ size, set }: { size: Size; set(value: Partial<Size>): void }) {
+  return (
+    <>
+      <Segmented
+        label="Size by"
+        value={size.by}
+        onChange={(by) => set({ by })}
+        options={[
+          { value: 'pixels', title: 'Pixels' },
+          { value: 'millimetres', title: 'Millimetres' },
+        ]}
+      />
+      <div className="grid grid-cols-2 gap-3">
+        {size.by === 'pixels' ? (
+          <NumberField
+            label="Width"
+            unit="px"
+            min={16}
+            max={20000}
+            value={size.width}
+            onCommit={(v) => set({ width: Math.round(v) })}
+          />
+        ) : (
+          <>
+            <NumberField
+              label="Width"
+              unit="mm"
+              min={5}
+              max={2000}
+              value={size.mm}
+              onCommit={(mm) => set({ mm })}
+            />
+            <NumberField
+              label="Density"
+              unit="dpi"
+              min={10}
+              max={2400}
+              value={size.dpi}
+              onCommit={(v) => set({ dpi: Math.round(v) })}
+            />
+          </>
+        )}
+      </div>
+    </>
   );
 }
 

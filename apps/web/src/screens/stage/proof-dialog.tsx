@@ -7,6 +7,44 @@ import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { download } from './download';
 
+/** What is said on the page, as it is typed. */
+interface ProofForm {
+  page: PageName;
+  title: string;
+  /** One a line. */
+  lines: string;
+  prices: string;
+  notes: string;
+  foot: string;
+  /** '' for none. */
+  logo: string;
+  show: string[];
+}
+
+const linesOf = (text: string) => text.split('\n').filter((l) => l.trim() !== '');
+
+/** Has the server make the page of what is shown and said. */
+function useProof(shotId: string, form: ProofForm, before: () => Promise<void>) {
+  const [making, setMaking] = useState<'pdf' | 'png' | null>(null);
+  const make = async (format: 'pdf' | 'png') => {
+    setMaking(format);
+    const { page, title, lines, prices, notes, foot, logo, show } = form;
+    const sheet = { page, format, title, notes, foot, show, logo: logo || null };
+    try {
+      await before();
+      await download('POST', `/api/shots/${shotId}/proof`, `proof.${format}`, {
+        ...sheet,
+        options: linesOf(lines),
+        prices: linesOf(prices),
+      });
+    } catch (e) {
+      say('stop', (e as Error).message);
+    }
+    setMaking(null);
+  };
+  return { making, make };
+}
+
 /** A page to be agreed on: what is shown and said on it, as PDF or PNG. */
 export function ProofDialog({
   shotId,
@@ -24,38 +62,21 @@ export function ProofDialog({
   before(): Promise<void>;
   onClose(): void;
 }) {
-  const { data: pictures } = useRoute('GET /api/pictures');
-  const winners = options.filter((o) => o.winner);
-  const [show, setShow] = useState<string[]>(winners.slice(0, MOST_ON_PAGE).map((o) => o.id));
-  const [page, setPage] = useState<PageName>('A4');
-  const [name, setName] = useState(title);
-  const [lines, setLines] = useState('');
-  const [prices, setPrices] = useState(price ? `1 piece  ${price}` : '');
-  const [notes, setNotes] = useState('');
-  const [foot, setFoot] = useState('Colours on screen and paper differ a little from the finished print.');
-  const [logo, setLogo] = useState<string>('');
-  const [making, setMaking] = useState<'pdf' | 'png' | null>(null);
-  const split = (text: string) => text.split('\n').filter((l) => l.trim() !== '');
-  const make = async (format: 'pdf' | 'png') => {
-    setMaking(format);
-    try {
-      await before();
-      await download('POST', `/api/shots/${shotId}/proof`, `proof.${format}`, {
-        page,
-        format,
-        title: name,
-        options: split(lines),
-        prices: split(prices),
-        notes,
-        foot,
-        logo: logo || null,
-        show,
-      });
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-    setMaking(null);
-  };
+  const [form, setForm] = useState<ProofForm>(() => ({
+    page: 'A4',
+    title,
+    lines: '',
+    prices: price ? `1 piece  ${price}` : '',
+    notes: '',
+    foot: 'Colours on screen and paper differ a little from the finished print.',
+    logo: '',
+    show: options
+      .filter((o) => o.winner)
+      .slice(0, MOST_ON_PAGE)
+      .map((o) => o.id),
+  }));
+  const set = (value: Partial<ProofForm>) => setForm((f) => ({ ...f, ...value }));
+  const { making, make } = useProof(shotId, form, before);
   return (
     <Dialog
       open
@@ -75,62 +96,90 @@ export function ProofDialog({
       }
     >
       <div className="grid grid-cols-2 gap-x-5 gap-y-3">
-        <div className="grid content-start gap-3">
-          <Segmented
-            label="Page"
-            value={page}
-            onChange={(v) => setPage(v)}
-            options={(Object.keys(PAGES) as PageName[]).map((value) => ({
-              value,
-              title: PAGES[value].title,
-            }))}
-          />
-          <TextField label="Product name" value={name} onCommit={setName} />
-          <TextField label="Options, one a line" multiline value={lines} onCommit={setLines} />
-          <TextField label="Prices, one a line" multiline value={prices} onCommit={setPrices} />
-        </div>
-        <div className="grid content-start gap-3">
-          <label className="grid gap-1 text-[12px]">
-            <span className="text-ink-2">Maker&apos;s logo</span>
-            <select
-              aria-label="Maker's logo"
-              className="border-line bg-card h-7 rounded-md border px-2 text-[13px]"
-              value={logo}
-              onChange={(e) => setLogo(e.target.value)}
-            >
-              <option value="">none</option>
-              {pictures?.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.title}
-                </option>
-              ))}
-            </select>
-          </label>
-          <TextField label="Notes" multiline value={notes} onCommit={setNotes} />
-          <TextField label="Foot" value={foot} onCommit={setFoot} />
-        </div>
-        {options.length > 0 && (
-          <fieldset className="col-span-2">
-            <legend className="text-ink-2 mb-1 text-[12px]">
-              Pictures on the page: none chosen shows the shot as it is, up to {MOST_ON_PAGE}
-            </legend>
-            <div className="flex max-h-36 flex-wrap gap-x-4 gap-y-1 overflow-y-auto">
-              {options.map((o) => (
-                <label key={o.id} className="flex items-center gap-1.5">
-                  <input
-                    type="checkbox"
-                    checked={show.includes(o.id)}
-                    onChange={(e) =>
-                      setShow((s) => (e.target.checked ? [...s, o.id] : s.filter((x) => x !== o.id)))
-                    }
-                  />
-                  {o.title}
-                </label>
-              ))}
-            </div>
-          </fieldset>
-        )}
+        <Said form={form} set={set} />
+        {options.length > 0 && <Pictures options={options} form={form} set={set} />}
       </div>
     </Dialog>
+  );
+}
+
+interface FormProps {
+  form: ProofForm;
+  set(value: Partial<ProofForm>): void;
+}
+
+/** The page's size and words. */
+function Said({ form, set }: FormProps) {
+  const { data: pictures } = useRoute('GET /api/pictures');
+  return (
+    <>
+      <div className="grid content-start gap-3">
+        <Segmented
+          label="Page"
+          value={form.page}
+          onChange={(page) => set({ page })}
+          options={(Object.keys(PAGES) as PageName[]).map((value) => ({ value, title: PAGES[value].title }))}
+        />
+        <TextField label="Product name" value={form.title} onCommit={(title) => set({ title })} />
+        <TextField
+          label="Options, one a line"
+          multiline
+          value={form.lines}
+          onCommit={(lines) => set({ lines })}
+        />
+        <TextField
+          label="Prices, one a line"
+          multiline
+          value={form.prices}
+          onCommit={(prices) => set({ prices })}
+        />
+      </div>
+      <div className="grid content-start gap-3">
+        <label className="grid gap-1 text-[12px]">
+          <span className="text-ink-2">Maker&apos;s logo</span>
+          <select
+            aria-label="Maker's logo"
+            className="border-line bg-card h-7 rounded-md border px-2 text-[13px]"
+            value={form.logo}
+            onChange={(e) => set({ logo: e.target.value })}
+          >
+            <option value="">none</option>
+            {pictures?.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.title}
+              </option>
+            ))}
+          </select>
+        </label>
+        <TextField label="Notes" multiline value={form.notes} onCommit={(notes) => set({ notes })} />
+        <TextField label="Foot" value={form.foot} onCommit={(foot) => set({ foot })} />
+      </div>
+    </>
+  );
+}
+
+function Pictures({ options, form, set }: FormProps & { options: ItemOption[] }) {
+  const { show } = form;
+  return (
+    <fieldset className="col-span-2">
+      <legend className="text-ink-2 mb-1 text-[12px]">
+        Pictures on the page: none chosen shows the shot as it is, up to {MOST_ON_PAGE}
+      </legend>
+      <div className="flex max-h-36 flex-wrap gap-x-4 gap-y-1 overflow-y-auto">
+        {options.map((o) => (
+          <label key={o.id} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={show.includes(o.id)}
+              disabled={show.length >= MOST_ON_PAGE && !show.includes(o.id)}
+              onChange={(e) =>
+                set({ show: e.target.checked ? [...show, o.id] : show.filter((x) => x !== o.id) })
+              }
+            />
+            {o.title}
+          </label>
+        ))}
+      </div>
+    </fieldset>
   );
 }
