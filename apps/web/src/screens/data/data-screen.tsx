@@ -38,7 +38,7 @@ interface Library {
 
 function ProductDesk({ product, photos, artworks }: { product: ProductWithEdits } & Library) {
   const { variants } = product;
-  const { change, turn, addVariant, removeColumn } = useDataEdits(product);
+  const { change, turn, addVariant, removeColumn, removeVariants } = useDataEdits(product);
   const [added, setAdded] = useState<string[]>([]);
   const [asking, setAsking] = useState<'column' | 'table' | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -70,7 +70,7 @@ function ProductDesk({ product, photos, artworks }: { product: ProductWithEdits 
     return true;
   };
   const removeChosen = () => {
-    void change(`Remove ${chosen.size} variant${chosen.size === 1 ? '' : 's'}`, { remove: [...chosen] });
+    void removeVariants([...chosen]);
     setChosen(new Set());
   };
   return (
@@ -90,7 +90,7 @@ function ProductDesk({ product, photos, artworks }: { product: ProductWithEdits 
         onChosen={setChosen}
         onRemoveColumn={(name) => {
           setAdded((a) => a.filter((f) => f !== name));
-          removeColumn(name);
+          void removeColumn(name);
         }}
         onWrite={write}
         onPaste={paste}

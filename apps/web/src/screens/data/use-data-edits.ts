@@ -2,6 +2,7 @@ import type { RequestOf } from '@scenograph/contract';
 import { useCallback, useEffect, useMemo } from 'react';
 import { call, refresh, type ProductWithEdits } from '../../api/client';
 import { say } from '../../ui/notices';
+import { tried } from '../../ui/tried';
 
 type Batch = Partial<Omit<RequestOf<'POST /api/products/:id/variants/batch'>['body'], 'label'>>;
 
@@ -54,12 +55,31 @@ export function useDataEdits(product: ProductWithEdits) {
     while (taken.has(`${stem}-${n}`)) n++;
     return change('Add a variant', { add: [{ sku: `${stem}-${n}`, title: '' }] });
   }, [product, change]);
-  const removeColumn = (name: string) => {
+  /** Removes something in one step; the notice that says so takes that step back, as long as it is the last one. */
+  const removing = async (label: string, batch: Batch, said: string) => {
+    if (!(await change(label, batch))) return;
+    const takeBack = async () => {
+      const now = await tried(call('GET /api/products/:id', { params }));
+      if (now && now.edits.undo !== label)
+        say('look', `Other changes came after "${label}". Undo those first, with Undo above the table.`);
+      else if (now) await turn('undo');
+    };
+    say('pass', said, { title: 'Undo', run: () => void takeBack() });
+  };
+  const removeColumn = async (name: string) => {
     const set = product.variants.flatMap((v) => {
       const { [name]: own, ...fields } = v.data.fields ?? {};
       return own === undefined ? [] : [{ id: v.id, patch: { fields } }];
     });
-    if (set.length) void change(`Remove column ${name}`, { set });
+    if (set.length) await removing(`Remove column ${name}`, { set }, `The column ${name} is removed.`);
   };
-  return { change, turn, addVariant, removeColumn };
+  const removeVariants = (ids: readonly string[]) => {
+    const what = `${ids.length} variant${ids.length === 1 ? '' : 's'}`;
+    return removing(
+      `Remove ${what}`,
+      { remove: [...ids] },
+      ids.length === 1 ? `${what} is removed.` : `${what} are removed.`,
+    );
+  };
+  return { change, turn, addVariant, removeColumn, removeVariants };
 }
