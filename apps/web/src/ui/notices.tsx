@@ -15,15 +15,29 @@ interface Notices {
   drop(id: number): void;
 }
 
+/** So many notices stand at once; those that wait to be read are kept beyond that, up to the second number. */
+const MOST = 4;
+const MOST_UNREAD = 8;
+
+/** What went wrong, and what can be acted on, stays until it is read and closed. */
+const staysUntilRead = ({ mark, action }: Notice) => mark === 'stop' || action !== undefined;
+
+/** The list with room for one more: a notice that goes by itself makes way first. */
+function withRoom(list: Notice[]): Notice[] {
+  if (list.length < MOST) return list;
+  const passing = list.findIndex((n) => !staysUntilRead(n));
+  if (passing < 0 && list.length < MOST_UNREAD) return list;
+  return list.filter((_, i) => i !== Math.max(0, passing));
+}
+
 let next = 1;
 
 export const useNotices = create<Notices>((set) => ({
   list: [],
   add(notice) {
     const id = next++;
-    set((s) => ({ list: [...s.list.slice(-3), { ...notice, id }] }));
-    // What went wrong, and what can be acted on, stays until it is read and closed.
-    if (notice.mark !== 'stop' && !notice.action)
+    set((s) => ({ list: [...withRoom(s.list), { ...notice, id }] }));
+    if (!staysUntilRead({ ...notice, id }))
       setTimeout(() => set((s) => ({ list: s.list.filter((n) => n.id !== id) })), 9000);
   },
   drop: (id) => set((s) => ({ list: s.list.filter((n) => n.id !== id) })),
