@@ -80,8 +80,8 @@ def votes(features, prior, queries, grid, tolerance, rounds=3):
 def place_planes(v):
     """Columns and rows of `v` (B, C, h, w) as two planes in units of its longer side."""
     one = torch.ones_like(v[:, :1])
-    rows, columns = torch.cumsum(one, 2), torch.cumsum(one, 3)
-    return torch.cat([columns, rows], 1) / max(v.shape[2], v.shape[3])
+    planes = torch.cat([torch.cumsum(one, 3), torch.cumsum(one, 2)], 1)
+    return planes / planes.amax((1, 2, 3), keepdim=True)
 
 
 def colour_votes(rgb, prior):

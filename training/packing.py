@@ -1,8 +1,12 @@
-"""Weights in 8 bits: each output channel of a convolution has one scale, so a model takes a quarter of its size.
+"""Weights in 8 bits: python3 packing.py MODEL.pt PACKED.pt
+
+Each output channel of a convolution has one scale, so a model takes a quarter of its size.
 
 Rounding moves the model's answers by far less than a training step does; everything that is not a convolution's kernel
 (normalisation, biases) stays in single precision.
 """
+import sys
+
 import torch
 
 
@@ -21,3 +25,7 @@ def load(path):
     """A state dict written by `save`, or by torch.save itself, in single precision."""
     wide = lambda v: v[0].float() * v[1] if isinstance(v, tuple) else v.float() if v.is_floating_point() else v
     return {k: wide(v) for k, v in torch.load(path, map_location="cpu").items()}
+
+
+if __name__ == "__main__":
+    save(load(sys.argv[1]), sys.argv[2])
