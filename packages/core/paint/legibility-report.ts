@@ -64,14 +64,23 @@ export function observeWords(): { observer: PaintObserver; reports(): Legibility
   };
 }
 
-function measure(
-  element: ShotElement,
-  words: Words,
-  context: Parameters<PaintObserver>[1],
-  environment: PaintEnvironment,
-): Seen | null {
-  const { box } = element;
-  const { scale, frame, host } = environment;
+/** Words drawn by themselves: a part of the picture, and how much of each of its pixels they cover. */
+interface DrawnWords {
+  bounds: Bounds;
+  /** Device pixels of the picture. */
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  ink: Plane;
+  solid: Uint8Array;
+  /** How far from letters their ground counts, and the size of letters; device pixels. */
+  reach: number;
+  em: number;
+}
+
+/** Null where the words show nothing. */
+function drawWords({ box }: ShotElement, words: Words, { scale, host }: PaintEnvironment): DrawnWords | null {
   const about = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   const commands = box.rotation ? turnedPath(words.commands, box.rotation, about) : words.commands;
   const bounds = pathBounds(commands);
@@ -88,27 +97,44 @@ function measure(
   fillPath(layer.context, commands, '#ffffff');
   const ink = alphaPlane({ width, height, data: layer.context.getImageData(0, 0, width, height).data });
   const solid = Uint8Array.from(ink.data, (v) => (v > 0.04 ? 1 : 0));
-  const near = grow(solid, width, height, reach);
+  return { bounds, x, y, width, height, ink, solid, reach, em };
+}
+
+/** Cells of one letter's size: ink in each, pixels beside letters, and the sum of these pixels' luminances. */
+interface Cells {
+  side: number;
+  across: number;
+  inks: Float64Array;
+  beside: Float64Array;
+  light: Float64Array;
+  /** All ink, and what of it lies outside of the picture. */
+  total: number;
+  outside: number;
+}
+
+function tally(
+  drawn: DrawnWords,
+  context: Parameters<PaintObserver>[1],
+  { scale, frame }: PaintEnvironment,
+): Cells {
+  const { x, y, width, height, ink } = drawn;
+  const near = grow(drawn.solid, width, height, drawn.reach);
   const painted = context.getImageData(x, y, width, height).data;
   const [right, bottom] = [Math.round(frame.width * scale), Math.round(frame.height * scale)];
-
-  const cell = Math.max(4, Math.round(em));
-  const across = Math.ceil(width / cell);
-  const count = across * Math.ceil(height / cell);
-  // Of each cell: ink in it, pixels beside letters, and the sum of their luminances.
-  const inks = new Float64Array(count);
-  const beside = new Float64Array(count);
-  const light = new Float64Array(count);
+  const side = Math.max(4, Math.round(drawn.em));
+  const across = Math.ceil(width / side);
+  const count = across * Math.ceil(height / side);
+  const [inks, beside, light] = [0, 1, 2].map(() => new Float64Array(count));
   let total = 0;
   let outside = 0;
   for (let py = 0; py < height; py++) {
-    const row = Math.floor(py / cell) * across;
+    const row = Math.floor(py / side) * across;
     const off = y + py < 0 || y + py >= bottom;
     for (let px = 0; px < width; px++) {
       const i = py * width + px;
       const a = ink.data[i];
       if (a === 0 && near[i] === 0) continue;
-      const c = row + Math.floor(px / cell);
+      const c = row + Math.floor(px / side);
       total += a;
       inks[c] += a;
       if (off || x + px < 0 || x + px >= right) {
@@ -125,28 +151,48 @@ function measure(
       light[c] += own * o + 1 - o;
     }
   }
-  if (total < 1) return null;
-  const own = relativeLuminance(...parseHex(words.colour));
+  return { side, across, inks, beside, light, total, outside };
+}
+
+/** The cell in which ink of this luminance stands out least; cells with hardly any ink or ground do not count. */
+function weakestCell(
+  cells: Cells,
+  { x, y, bounds }: DrawnWords,
+  own: number,
+  opacity: number,
+  scale: number,
+) {
+  const { side, across, inks, beside, light } = cells;
   const filled = [...inks].filter((v) => v > 0.5).sort((p, q) => q - p);
   const least = (filled[Math.floor(filled.length / 2)] ?? 0) * 0.3;
-  let contrast = 21;
-  let ground = 1;
-  let weakest = bounds;
-  for (let c = 0; c < count; c++) {
+  let found = { contrast: 21, ground: 1, weakest: bounds };
+  for (let c = 0; c < inks.length; c++) {
     if (beside[c] < 3 || inks[c] < least) continue;
-    const there = light[c] / beside[c];
-    const k = element.opacity;
-    const ratio = contrastRatio(own * k + there * (1 - k), there);
-    if (ratio >= contrast) continue;
-    contrast = ratio;
-    ground = there;
-    weakest = {
-      x: (x + (c % across) * cell) / scale,
-      y: (y + Math.floor(c / across) * cell) / scale,
-      width: cell / scale,
-      height: cell / scale,
+    const ground = light[c] / beside[c];
+    const contrast = contrastRatio(own * opacity + ground * (1 - opacity), ground);
+    if (contrast >= found.contrast) continue;
+    const weakest = {
+      x: (x + (c % across) * side) / scale,
+      y: (y + Math.floor(c / across) * side) / scale,
+      width: side / scale,
+      height: side / scale,
     };
+    found = { contrast, ground, weakest };
   }
+  return found;
+}
+
+function measure(
+  element: ShotElement,
+  words: Words,
+  context: Parameters<PaintObserver>[1],
+  environment: PaintEnvironment,
+): Seen | null {
+  const drawn = drawWords(element, words, environment);
+  const cells = drawn && tally(drawn, context, environment);
+  if (!cells || cells.total < 1) return null;
+  const { x, y, width, height, ink, bounds } = drawn;
+  const own = relativeLuminance(...parseHex(words.colour));
   return {
     id: element.id,
     name: element.name,
@@ -155,19 +201,17 @@ function measure(
     sign: !!words.sign,
     size: words.size,
     bounds,
-    contrast,
-    weakest,
-    ground,
-    outside: outside / total,
+    ...weakestCell(cells, drawn, own, element.opacity, environment.scale),
+    outside: cells.outside / cells.total,
     covered: [],
     cut: words.cut,
     unprintable: words.unprintable,
     element,
     ink,
-    spread: grow(solid, width, height, reach * 0.7),
+    spread: grow(drawn.solid, width, height, drawn.reach * 0.7),
     x,
     y,
-    total,
+    total: cells.total,
   };
 }
 
