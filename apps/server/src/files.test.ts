@@ -68,7 +68,7 @@ test('a proof comes as PDF and as PNG, and its lines and pictures are checked at
   expect(pdf.bytes.subarray(0, 5).toString()).toBe('%PDF-');
   const png = await fileOf('POST', path, { ...sheet, format: 'png' });
   const { width, height } = await sharp(png.bytes).metadata();
-  expect(height! / width!).toBeCloseTo(297 / 210, 2);
+  expect(height / width).toBeCloseTo(297 / 210, 2);
   expect((await call('POST', path, { ...sheet, format: 'pdf', title: ' ' })).status).toBe(400);
   expect((await call('POST', path, { ...sheet, format: 'gif' })).status).toBe(400);
   expect((await call('POST', `/api/shots/${NOWHERE}/proof`, { ...sheet, format: 'png' })).status).toBe(404);

@@ -72,10 +72,13 @@ export function deskWorker(told: Partial<SolvedNote> = {}, over: object = {}) {
 
 /** What draws on a canvas in jsdom: everything can be called, nothing is drawn. */
 export function drawNothing(): void {
-  const context = new Proxy({} as Record<string | symbol, unknown>, {
-    get: (target, key) => target[key] ?? (() => undefined),
-    set: (target, key, value) => ((target[key] = value), true),
-  });
+  const context = new Proxy(
+    {},
+    {
+      get: (target, key) => target[key] ?? (() => undefined),
+      set: (target, key, value) => ((target[key] = value), true),
+    },
+  );
   HTMLCanvasElement.prototype.getContext = (() => context) as never;
 }
 

@@ -42,7 +42,7 @@ test('a sheet’s version is its revision, there and back; it is a draft until i
   const stored = storedSheet({ ...SHEET, version: 6 });
   expect(stored.revision).toBe(6);
   expect(stored.document).not.toHaveProperty('version');
-  const asked = answering({ 'PUT /api/spec-sheets/:sheet': { ...SHEET, version: 7 } as never });
+  const asked = answering({ 'PUT /api/spec-sheets/:sheet': { ...SHEET, version: 7 } });
   expect(await SPEC_SHEETS.put('harbour', { revision: 6, document: stored.document, history })).toEqual({
     revision: 7,
   });

@@ -182,7 +182,7 @@ test('a short text covers but its own words of its box, on the side to which it 
     ...newText('t', 'New', FRAME),
     box: { x: 100, y: 100, width: 800, height: 300, rotation: 0 },
   };
-  const covered = (value: object) => coveredBounds({ ...text, ...value } as ShotElement);
+  const covered = (value: object) => coveredBounds({ ...text, ...value });
   expect(covered({}).width).toBeLessThan(200);
   expect(covered({}).x).toBe(100);
   expect(covered({ align: 'right' }).x + covered({ align: 'right' }).width).toBeCloseTo(900, 6);

@@ -3,8 +3,7 @@ import fc from 'fast-check';
 import type { Light } from '@scenograph/core/stage/light';
 import { DOME, flipped, isBehind, lightAt, onDome, turnedBy } from './light-on-dome';
 
-const light = (azimuthDeg: number, elevationDeg: number) =>
-  ({ azimuthDeg, elevationDeg, softness: 0.5 }) as Light;
+const light = (azimuthDeg: number, elevationDeg: number) => ({ azimuthDeg, elevationDeg, softness: 0.5 });
 const azimuth = fc.integer({ min: -180, max: 180 });
 const elevation = fc.integer({ min: 5, max: 85 });
 

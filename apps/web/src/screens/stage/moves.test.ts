@@ -93,7 +93,7 @@ test('a box that is only moved takes its group along; one that is resized goes a
 });
 
 test('sizes are taken from the base as it is written, in a slot as it is placed there', () => {
-  const at = { ...element(STAGED, 'left'), name: 'as placed' } as ShotElement;
+  const at = { ...element(STAGED, 'left'), name: 'as placed' };
   expect(baseLike(STAGED, at, null).name).toBe('left');
   expect(baseLike(STAGED, at, { key: 'k' } as never)).toBe(at);
   expect(FRAME.width).toBeGreaterThan(0);
