@@ -72,13 +72,11 @@ export function deskWorker(told: Partial<SolvedNote> = {}, over: object = {}) {
 
 /** What draws on a canvas in jsdom: everything can be called, nothing is drawn. */
 export function drawNothing(): void {
-  const context = new Proxy(
-    {},
-    {
-      get: (target, key) => target[key] ?? (() => undefined),
-      set: (target, key, value) => ((target[key] = value), true),
-    },
-  );
+  const drawn: Record<string | symbol, unknown> = {};
+  const context = new Proxy(drawn, {
+    get: (target, key) => target[key] ?? (() => undefined),
+    set: (target, key, value) => ((target[key] = value), true),
+  });
   HTMLCanvasElement.prototype.getContext = (() => context) as never;
 }
 

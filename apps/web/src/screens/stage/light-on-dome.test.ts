@@ -1,6 +1,5 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Light } from '@scenograph/core/stage/light';
 import { DOME, flipped, isBehind, lightAt, onDome, turnedBy } from './light-on-dome';
 
 const light = (azimuthDeg: number, elevationDeg: number) => ({ azimuthDeg, elevationDeg, softness: 0.5 });

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import { elementKind } from '@scenograph/core/elements/index';
 import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { data, FRAME, ONE_OF_EACH } from '@scenograph/core/shot/one-of-each.fixture';
 import { resolveBase } from '@scenograph/core/shot/resolve';
