@@ -163,12 +163,12 @@ test('with nothing chosen nothing happens', () => {
   expect(stepsBack()).toEqual([]);
 });
 
-test('depth stops at the back and at the front', () => {
+test('depth stops before the ground and at the front', () => {
   const { now } = editing();
   for (let i = 0; i < 9; i++) act(() => now().depth(1));
   expect(useStage.getState().document!.elements.at(-1)!.id).toBe('left');
   for (let i = 0; i < 9; i++) act(() => now().depth(-1));
-  expect(useStage.getState().document!.elements[0].id).toBe('left');
+  expect(useStage.getState().document!.elements.slice(0, 2).map((e) => e.id)).toEqual(['backdrop', 'left']);
 });
 
 test('whatever is done in whatever order, undoing all of it gives the shot that was opened', () => {
