@@ -168,7 +168,12 @@ test('depth stops before the ground and at the front', () => {
   for (let i = 0; i < 9; i++) act(() => now().depth(1));
   expect(useStage.getState().document!.elements.at(-1)!.id).toBe('left');
   for (let i = 0; i < 9; i++) act(() => now().depth(-1));
-  expect(useStage.getState().document!.elements.slice(0, 2).map((e) => e.id)).toEqual(['backdrop', 'left']);
+  expect(
+    useStage
+      .getState()
+      .document!.elements.slice(0, 2)
+      .map((e) => e.id),
+  ).toEqual(['backdrop', 'left']);
 });
 
 test('whatever is done in whatever order, undoing all of it gives the shot that was opened', () => {
