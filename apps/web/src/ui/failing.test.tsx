@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from '@jest/globals';
-import { render, screen, waitFor } from '@testing-library/react';
+import { act, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { delay, http, HttpResponse } from 'msw';
 import { mutate, SWRConfig } from 'swr';
@@ -85,4 +85,27 @@ test('an answer that takes long is said, until it comes', async () => {
   expect(await screen.findByRole('status')).toHaveTextContent('takes longer than usual');
   await screen.findByText('0 recipes');
   await waitFor(() => expect(screen.queryByRole('status')).toBeNull());
+});
+
+test('a request that a later one has overtaken does not take long for ever', async () => {
+  let asked = 0;
+  server.use(
+    http.get('*/api/recipes', async () => {
+      if (++asked === 1) await delay(20);
+      return HttpResponse.json([]);
+    }),
+  );
+  render(
+    <SWRConfig value={{ shouldRetryOnError: false, dedupingInterval: 0 }}>
+      <FetchWatch long={60}>
+        <FetchBar />
+        <Recipes />
+      </FetchWatch>
+    </SWRConfig>,
+  );
+  await act(() => mutate('/api/recipes'));
+  await screen.findByText('0 recipes');
+  expect(asked).toBe(2);
+  await delay(200);
+  expect(screen.queryByText(/longer than usual/)).toBeNull();
 });

@@ -1,5 +1,5 @@
 import { useEffect, type ReactNode } from 'react';
-import { mutate, SWRConfig } from 'swr';
+import { mutate, SWRConfig, useSWRConfig } from 'swr';
 import { create } from 'zustand';
 import { StatusMark } from './status';
 
@@ -34,6 +34,7 @@ const LONG = 5000;
 
 /** Watches everything that screens fetch: a failed or a slow answer is said in one way everywhere. */
 export function FetchWatch({ long = LONG, children }: { long?: number; children: ReactNode }) {
+  const { cache } = useSWRConfig();
   useEffect(() => {
     window.addEventListener('online', tryAgain);
     return () => window.removeEventListener('online', tryAgain);
@@ -45,7 +46,11 @@ export function FetchWatch({ long = LONG, children }: { long?: number; children:
         errorRetryInterval: LONG,
         onError: (error: Error, key) => settle(key, error),
         onSuccess: (_, key) => settle(key, null),
-        onLoadingSlow: (key) => useFailing.setState(({ slow }) => ({ slow: new Set(slow).add(key) })),
+        onLoadingSlow: (key) => {
+          // A request that a later one has overtaken is never over for SWR; its answer is here all the same.
+          if (cache.get(key)?.data !== undefined) return;
+          useFailing.setState(({ slow }) => ({ slow: new Set(slow).add(key) }));
+        },
       }}
     >
       {children}

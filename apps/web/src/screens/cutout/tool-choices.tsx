@@ -131,7 +131,7 @@ function ShapeChoices({ options, onOptions }: Choices) {
           { value: 'polygon', title: 'Polygon' },
         ]}
       />
-      <div className="w-26">
+      <div className="w-32">
         <NumberField
           label="Snap"
           unit="px"
