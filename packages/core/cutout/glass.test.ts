@@ -79,7 +79,7 @@ test('the model is believed only where a good part of the product is surely seen
 });
 
 /** Glass over all of a small picture, solid or clear, before a backdrop of one grey. */
-function glassOver(solid: number, wall: number, grey: number): Glass {
+function pane(solid: number, wall: number, grey: number): Glass {
   const plane = (v: number) => createPlane(4, 1, v);
   return {
     envelope: new Uint8Array(4).fill(1),
@@ -99,7 +99,7 @@ test('opacity is the least that explains a pixel, and its colour composes to wha
   const picture = row(200, 100, 228, 255);
   const colours = row(200, 100, 228, 255);
   const alpha = createPlane(4, 1, 1);
-  seeThrough(picture, PLACE, 1, glassOver(0, 0, 200), alpha, colours);
+  seeThrough(picture, PLACE, 1, pane(0, 0, 200), alpha, colours);
   expect(alpha.data[0]).toBe(0);
   expect(alpha.data[1]).toBeCloseTo(0.5, 3);
   expect(alpha.data[2]).toBeCloseTo(28 / 55, 3);
@@ -115,10 +115,10 @@ test('solid parts stay as they are, and a wall is never clearer than it reflects
   const picture = row(200, 150, 120, 200);
   const colours = row(200, 150, 120, 200);
   const alpha = createPlane(4, 1, 1);
-  seeThrough(picture, PLACE, 1, glassOver(1, 0.2, 200), alpha, colours);
+  seeThrough(picture, PLACE, 1, pane(1, 0.2, 200), alpha, colours);
   expect([...alpha.data]).toEqual([1, 1, 1, 1]);
   expect([...colours.data]).toEqual([...picture.data]);
   const clear = createPlane(4, 1, 1);
-  seeThrough(picture, PLACE, 1, glassOver(0, 0.2, 200), clear, colours);
+  seeThrough(picture, PLACE, 1, pane(0, 0.2, 200), clear, colours);
   expect(clear.data[0]).toBeCloseTo(0.2, 5);
 });

@@ -39,10 +39,10 @@ test('every patch over the hole is matched by one that lies wholly in what is kn
   expect(matched).toBeGreaterThanOrEqual((8 + 2 * HALF) ** 2);
 });
 
-test('more passes never make a match worse; the same seed makes the same matches', () => {
+test('more sweeps never make a match worse; the same seed makes the same matches', () => {
   const { task } = stripes();
-  const total = (passes: number) =>
-    matchPatches(task, HALF, 7, passes, 20, null).cost.reduce((s, v) => s + v, 0);
+  const total = (sweeps: number) =>
+    matchPatches(task, HALF, 7, sweeps, 20, null).cost.reduce((s, v) => s + v, 0);
   expect(total(4)).toBeLessThanOrEqual(total(1));
   expect(total(1)).toBeLessThanOrEqual(total(0));
   expect(matchPatches(task, HALF, 7, 2, 20, null)).toEqual(matchPatches(task, HALF, 7, 2, 20, null));

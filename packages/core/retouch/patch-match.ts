@@ -35,14 +35,14 @@ const geometries = new WeakMap<Uint8Array, Geometry>();
 /**
  * The nearest patches (approximately) by random search and propagation (Barnes et al. 2009).
  * @param half half a patch's side, pixels
- * @param passes sweeps over all patches; 0 only mends what a given field names wrongly
+ * @param sweeps how often all patches are gone over; 0 only mends what a given field names wrongly
  * @param reach how far a better match is looked for, pixels
  */
 export function matchPatches(
   task: PatchTask,
   half: number,
   seed: number,
-  passes: number,
+  sweeps: number,
   reach: number,
   begin: PatchField | null,
 ): PatchField {
@@ -67,8 +67,8 @@ export function matchPatches(
     }
     cost[t] = Math.max(1e-6, patchDistance(task, t, s, half, Infinity));
   }
-  for (let pass = 0; pass < passes; pass++) {
-    const forward = pass % 2 === 0;
+  for (let sweep = 0; sweep < sweeps; sweep++) {
+    const forward = sweep % 2 === 0;
     const step = forward ? -1 : 1;
     for (let n = 0; n < targets.length; n++) {
       const t = targets[forward ? n : targets.length - 1 - n];

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { fromLinear, toLinear } from '../raster/colour';
+import { toLinear } from '../raster/colour';
 import { createPlane, createRgba } from '../raster/pixels';
 import { layInk, type InkLayer } from './lay-ink';
 import { splitLight } from './light-split';
@@ -208,5 +208,4 @@ test('an option that is taken over changes the work and leaves the options; furt
 
 test('an area knows its pixels a millimetre', () => {
   expect(areaPxPerMm(AREA)).toBeCloseTo(1, 6);
-  expect(fromLinear(1)).toBe(255);
 });

@@ -68,10 +68,10 @@ export function warpArtwork(
           let A = 0;
           for (let k = 0; k < samples; k++) {
             const t = (k + 0.5) / samples - 0.5;
-            for (let pass = 0; pass < 2; pass++) {
-              const weight = pass ? between : 1 - between;
+            for (let coarser = 0; coarser < 2; coarser++) {
+              const weight = coarser ? between : 1 - between;
               if (weight < 0.02) continue;
-              const l = pass ? l1 : l0;
+              const l = coarser ? l1 : l0;
               const { width: w, height: h, data } = levels[l];
               const qx = (px + ux * t) * sizes[l] - 0.5;
               const qy = (py + uy * t) * sizes[l] - 0.5;
