@@ -12,6 +12,8 @@ interface Gaussian {
 }
 
 const RIDGE = 1.5e-5;
+/** Numbers a Gaussian: mean, inverse covariance, the cost of its middle. */
+const TERMS = 10;
 
 /**
  * Fits `k` Gaussians to the pixels for which `use` is set, by k-means from spread-out seeds and one
@@ -79,20 +81,21 @@ export function fitColourModel(lab: Float32Array, use: Uint8Array, k: number): C
     const { inverse, determinant } = invertSymmetric(cov);
     gaussians.push({ mean: m, inverse, least: 0.5 * Math.log(determinant) - Math.log(n / samples.length) });
   }
+  // One after another in one array: this is asked for every pixel, several times over.
+  const flat = Float64Array.from(gaussians.flatMap((g) => [...g.mean, ...g.inverse, g.least]));
   return {
     cost(l, a, b) {
       let best = Infinity;
-      for (const g of gaussians) {
-        const d0 = l - g.mean[0];
-        const d1 = a - g.mean[1];
-        const d2 = b - g.mean[2];
-        const q = g.inverse;
+      for (let at = 0; at < flat.length; at += TERMS) {
+        const d0 = l - flat[at];
+        const d1 = a - flat[at + 1];
+        const d2 = b - flat[at + 2];
         const maha =
-          q[0] * d0 * d0 +
-          q[3] * d1 * d1 +
-          q[5] * d2 * d2 +
-          2 * (q[1] * d0 * d1 + q[2] * d0 * d2 + q[4] * d1 * d2);
-        const cost = 0.5 * maha + g.least;
+          flat[at + 3] * d0 * d0 +
+          flat[at + 6] * d1 * d1 +
+          flat[at + 8] * d2 * d2 +
+          2 * (flat[at + 4] * d0 * d1 + flat[at + 5] * d0 * d2 + flat[at + 7] * d1 * d2);
+        const cost = 0.5 * maha + flat[at + 9];
         if (cost < best) best = cost;
       }
       return best;

@@ -82,21 +82,24 @@ export function evidenceOf(
 export function oddsFrom(evidence: readonly Float32Array[]): Float32Array {
   const { layers, usual, intercept } = EVIDENCE_NETWORK;
   const [hidden, gate] = layers;
-  const n = evidence[0].length;
-  const out = new Float32Array(n);
-  const between = new Float64Array(hidden.bias.length);
-  for (let i = 0; i < n; i++) {
-    for (let k = 0; k < between.length; k++) {
-      const w = hidden.weights[k];
+  const [ins, units] = [hidden.weights[0].length, hidden.bias.length];
+  const hiddenWeights = Float64Array.from(hidden.weights.flat());
+  const gateWeights = Float64Array.from(gate.weights.flat());
+  const known = evidence.slice(SOURCES.length);
+  const here = new Float64Array(ins);
+  const between = new Float64Array(units);
+  const out = new Float32Array(evidence[0].length);
+  for (let i = 0; i < out.length; i++) {
+    for (let c = 0; c < ins; c++) here[c] = known[c][i];
+    for (let k = 0, at = 0; k < units; k++) {
       let s = hidden.bias[k];
-      for (let c = 0; c < w.length; c++) s += w[c] * evidence[c + SOURCES.length][i];
+      for (let c = 0; c < ins; c++) s += hiddenWeights[at++] * here[c];
       between[k] = s > 0 ? s : 0;
     }
     let odds = intercept;
-    for (let k = 0; k < SOURCES.length; k++) {
-      const w = gate.weights[k];
+    for (let k = 0, at = 0; k < SOURCES.length; k++) {
       let s = gate.bias[k];
-      for (let c = 0; c < w.length; c++) s += w[c] * between[c];
+      for (let c = 0; c < units; c++) s += gateWeights[at++] * between[c];
       const [least, most] = BOUNDS[k];
       odds += usual[k] * (least + (most - least) / (1 + Math.exp(-s))) * evidence[k][i];
     }
