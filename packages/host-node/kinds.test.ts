@@ -88,7 +88,10 @@ describe.each(ONE_OF_EACH.map((element) => [element.kind, element] as const))('%
           .toBuffer(),
       );
     }
-    expect(existsSync(path)).toBe(true);
+    if (!existsSync(path))
+      throw new Error(
+        `There is no golden picture of ${kind}, ${size}: paint it by "npm run goldens" and look at it.`,
+      );
     const golden = await decodePicture(readFileSync(path));
     expect([picture.width, picture.height]).toEqual([golden.width, golden.height]);
     expect(psnr(picture, golden)).toBeGreaterThan(ALIKE_DB);
