@@ -48,6 +48,18 @@ test('a copy lies just before the first, a little aside, free of its lock and it
   expect(new Set(ids()).size).toBe(ids().length);
 });
 
+test('a copy looks in every slot as its original does there, and goes with undo', () => {
+  const look = { opacity: 0.4, box: { ...STAGED.elements.find((e) => e.id === 'left')!.box, x: 700 } };
+  const fit = { frame: { width: 1000, height: 500 }, elements: { left: look, right: { hidden: true } } };
+  stage('left', [], { ...STAGED, fits: { 'harbour/main': fit } });
+  duplicate();
+  const { elements } = useStage.getState().document!.fits['harbour/main'];
+  expect(elements[chosen()!]).toMatchObject({ opacity: 0.4, box: { ...look.box, x: 760, y: look.box.y + 10 } });
+  expect([elements.left, elements.right]).toEqual([look, { hidden: true }]);
+  useStage.getState().undo();
+  expect(Object.keys(useStage.getState().document!.fits['harbour/main'].elements)).toEqual(['left', 'right']);
+});
+
 test('a ground is not copied', () => {
   stage('backdrop');
   duplicate();

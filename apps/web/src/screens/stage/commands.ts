@@ -1,5 +1,6 @@
 import { isGround, type ShotElement } from '@scenograph/core/elements/index';
 import type { Shot } from '@scenograph/core/shot/document';
+import { copyFits } from '@scenograph/core/shot/edit';
 import { addElement, moveDepth, newId, removeElement } from './editing';
 import { useStage } from './store';
 
@@ -23,12 +24,16 @@ export function remove(): void {
   state().select(null);
 }
 
-/** A copy before the chosen element, a little aside, and chosen. */
+/** How far aside a copy is put, as shares of the frame. */
+const ASIDE = { x: 0.06, y: 0.02 };
+
+/** A copy before the chosen element, a little aside, and chosen; in every slot it looks as its original does there. */
 export function duplicate(): void {
   const { selected: id, document: shot } = state();
   const from = shot?.elements.find((e) => e.id === id);
   if (!shot || !from || isGround(from)) return;
-  const at = { x: from.box.x + shot.frame.width * 0.06, y: from.box.y + shot.frame.height * 0.02 };
+  const { width, height } = shot.frame;
+  const at = { x: from.box.x + ASIDE.x * width, y: from.box.y + ASIDE.y * height };
   const copy = {
     ...from,
     id: newId(from.kind, shot),
@@ -38,7 +43,7 @@ export function duplicate(): void {
     box: { ...from.box, ...at },
   } as ShotElement;
   state().edit(`Duplicate ${from.name}`, (s) => {
-    const added = addElement(s, copy);
+    const added = copyFits(addElement(s, copy), from.id, copy.id, ASIDE);
     return moveDepth(added, copy.id, s.elements.findIndex((e) => e.id === id) + 1);
   });
   state().select(copy.id);
