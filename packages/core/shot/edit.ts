@@ -1,5 +1,4 @@
 import type { Box } from '../vector/box';
-import type { Point } from '../vector/outline';
 import { elementKind, scaledElement, type ShotElement } from '../elements/index';
 import { elementBounds } from '../elements/product/pack';
 import type { SlotFrame } from './fit/slot-frame';
@@ -12,6 +11,11 @@ import type { ResolvedShot } from './resolve';
 
 /** Stands for the base where a slot's key is asked for. */
 export const BASE = '';
+
+/** An id that no element of the shot has. */
+export function newId(kind: string, shot: Shot): string {
+  for (let n = 1; ; n++) if (!shot.elements.some((e) => e.id === `${kind}-${n}`)) return `${kind}-${n}`;
+}
 
 /** The shot with some keys of one element changed for one slot alone, or in the base where the key is BASE. */
 export function patchFit(
@@ -55,28 +59,6 @@ export function resetFit(shot: Shot, slotKey: string, elementId?: string): Shot 
   if (!elementId || !Object.keys(elements).length) delete fits[slotKey];
   else fits[slotKey] = { ...fit, elements };
   return { ...shot, fits };
-}
-
-/**
- * The shot in which a copy looks in every slot as its original does there, a little aside.
- * @param aside how far, as shares of each frame's width and height
- */
-export function copyFits(shot: Shot, original: string, copy: string, aside: Point): Shot {
-  const fits = Object.entries(shot.fits).map(([slotKey, fit]) => {
-    const patch = fit.elements[original];
-    if (!patch) return [slotKey, fit];
-    const { box } = patch;
-    const moved = box && {
-      ...box,
-      x: box.x + aside.x * fit.frame.width,
-      y: box.y + aside.y * fit.frame.height,
-    };
-    return [
-      slotKey,
-      { ...fit, elements: { ...fit.elements, [copy]: moved ? { ...patch, box: moved } : patch } },
-    ];
-  });
-  return { ...shot, fits: Object.fromEntries(fits) as Shot['fits'] };
 }
 
 /**

@@ -8,6 +8,10 @@ import { FetchBar, FetchWatch } from './failing';
 import { Notices } from './notices';
 import { usePlaces } from './places';
 
+/** What dropping files does: photos are imported, unless the screen has a place for pictures that says otherwise. */
+const dropSays = () =>
+  document.querySelector<HTMLElement>('[data-drop-says]')?.dataset.dropSays ?? 'Drop to import these photos';
+
 /** Around every screen: what is fetched is watched, and the rest of the frame. */
 export function Shell() {
   return (
@@ -47,7 +51,7 @@ function Frame() {
       e.preventDefault();
       take(e.dataTransfer?.files);
     };
-    const onPaste = (e: ClipboardEvent) => take(e.clipboardData?.files);
+    const onPaste = (e: ClipboardEvent) => !e.defaultPrevented && take(e.clipboardData?.files);
     window.addEventListener('dragover', onOver);
     window.addEventListener('dragleave', onLeave);
     window.addEventListener('drop', onDrop);
@@ -79,7 +83,7 @@ function Frame() {
       <Outlet />
       {over && (
         <div className="pointer-events-none fixed inset-0 z-[70] flex items-center justify-center bg-[#12463ae6]">
-          <p className="font-display text-[26px] font-bold text-white">Drop to import these photos</p>
+          <p className="font-display text-[26px] font-bold text-white">{dropSays()}</p>
         </div>
       )}
       <CommandMenu />

@@ -54,7 +54,10 @@ test('a copy looks in every slot as its original does there, and goes with undo'
   stage('left', [], { ...STAGED, fits: { 'harbour/main': fit } });
   duplicate();
   const { elements } = useStage.getState().document!.fits['harbour/main'];
-  expect(elements[chosen()!]).toMatchObject({ opacity: 0.4, box: { ...look.box, x: 760, y: look.box.y + 10 } });
+  expect(elements[chosen()!]).toMatchObject({
+    opacity: 0.4,
+    box: { ...look.box, x: 760, y: look.box.y + 10 },
+  });
   expect([elements.left, elements.right]).toEqual([look, { hidden: true }]);
   useStage.getState().undo();
   expect(Object.keys(useStage.getState().document!.fits['harbour/main'].elements)).toEqual(['left', 'right']);

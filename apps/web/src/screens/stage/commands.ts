@@ -1,7 +1,7 @@
 import { isGround, type ShotElement } from '@scenograph/core/elements/index';
+import { clipOf, withClip } from '@scenograph/core/shot/clip';
 import type { Shot } from '@scenograph/core/shot/document';
-import { copyFits } from '@scenograph/core/shot/edit';
-import { addElement, moveDepth, newId, removeElement } from './editing';
+import { addElement, moveDepth, removeElement } from './editing';
 import { useStage } from './store';
 
 /** What is done to the chosen elements of the base, each as one step of history. */
@@ -16,37 +16,57 @@ export function add(make: (shot: Shot) => ShotElement): ShotElement {
   return made;
 }
 
+/** Removes what is chosen and not locked. */
 export function remove(): void {
-  const { selected: id, document: shot } = state();
-  const gone = shot?.elements.find((e) => e.id === id);
-  if (!gone || gone.locked) return;
-  state().edit(`Remove ${gone.name}`, (s) => removeElement(s, gone.id));
+  const { selected, also, document: shot } = state();
+  const chosen = [selected, ...also];
+  const gone = shot?.elements.filter((e) => chosen.includes(e.id) && !e.locked) ?? [];
+  if (!gone.length) return;
+  const what = gone.length === 1 ? gone[0].name : `${gone.length} elements`;
+  state().edit(`Remove ${what}`, (s) => gone.reduce((left, { id }) => removeElement(left, id), s));
   state().select(null);
 }
 
 /** How far aside a copy is put, as shares of the frame. */
 const ASIDE = { x: 0.06, y: 0.02 };
 
-/** A copy before the chosen element, a little aside, and chosen; in every slot it looks as its original does there. */
+/** A copy before each chosen element, a little aside, and chosen; in every slot it looks as its original does there. */
 export function duplicate(): void {
-  const { selected: id, document: shot } = state();
-  const from = shot?.elements.find((e) => e.id === id);
-  if (!shot || !from || isGround(from)) return;
-  const { width, height } = shot.frame;
-  const at = { x: from.box.x + ASIDE.x * width, y: from.box.y + ASIDE.y * height };
-  const copy = {
-    ...from,
-    id: newId(from.kind, shot),
-    name: `${from.name}, copy`,
-    locked: false,
-    link: null,
-    box: { ...from.box, ...at },
-  } as ShotElement;
-  state().edit(`Duplicate ${from.name}`, (s) => {
-    const added = copyFits(addElement(s, copy), from.id, copy.id, ASIDE);
-    return moveDepth(added, copy.id, s.elements.findIndex((e) => e.id === id) + 1);
-  });
-  state().select(copy.id);
+  const { selected, also, document: shot } = state();
+  const clip = shot && clipOf(shot, [selected ?? '', ...also]);
+  if (!clip?.elements.length) return;
+  const made = withClip(shot, clip, ASIDE);
+  const names = clip.elements.length === 1 ? clip.elements[0].name : `${clip.elements.length} elements`;
+  state().edit(`Duplicate ${names}`, () =>
+    made.ids.reduce(
+      (s, id, i) => moveDepth(s, id, s.elements.findIndex((e) => e.id === clip.elements[i].id) + 1),
+      made.shot,
+    ),
+  );
+  choose(made.ids);
+}
+
+/** The chosen elements, to be put into another shot; null where none is chosen. */
+export function copied(): Shot | null {
+  const { selected, also, document: shot } = state();
+  const clip = shot && clipOf(shot, [selected ?? '', ...also]);
+  return clip?.elements.length ? clip : null;
+}
+
+/** Puts what was copied in front and chooses it: aside where it came from this shot and is in it still, else in its place. */
+export function paste(clip: Shot): void {
+  const shot = state().document!;
+  const beside = clip.elements.some((e) =>
+    shot.elements.some((own) => own.id === e.id && own.name === e.name),
+  );
+  const made = withClip(shot, clip, beside ? ASIDE : { x: 0, y: 0 });
+  state().edit(`Paste ${clip.elements.map((e) => e.name).join(', ')}`.slice(0, 80), () => made.shot);
+  choose(made.ids);
+}
+
+function choose([first, ...more]: string[]): void {
+  state().select(first ?? null);
+  more.forEach((id) => state().choose(id));
 }
 
 /** Moves the chosen element by so many places to the front. */

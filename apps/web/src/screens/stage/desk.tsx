@@ -96,7 +96,7 @@ export function Desk({
           ) : (
             <div className="grid gap-2">
               <p className="text-ink-2">Choose an overlay to change it, or add one.</p>
-              <Button onClick={onAddText}>Add a text</Button>
+              <Button onClick={() => onAddText()}>Add a text</Button>
             </div>
           )}
         </Section>

@@ -82,7 +82,3 @@ export function moveDepth(shot: Shot, id: string, to: number): Shot {
   elements.splice(Math.min(highest, Math.max(lowest, to)), 0, element);
   return { ...shot, elements };
 }
-
-export function newId(kind: string, shot: Shot): string {
-  for (let n = 1; ; n++) if (!shot.elements.some((e) => e.id === `${kind}-${n}`)) return `${kind}-${n}`;
-}

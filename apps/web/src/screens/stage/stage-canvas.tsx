@@ -56,7 +56,12 @@ export function StageCanvas({
   const left = (size.width - resolved.width * zoom) / 2;
   const top = (size.height - resolved.height * zoom) / 2;
   return (
-    <div ref={room} className="relative min-h-0 grow overflow-hidden" style={{ background: 'var(--stage)' }}>
+    <div
+      ref={room}
+      data-drop-says="Drop on the picture to lay it in this shot, elsewhere to import photos"
+      className="relative min-h-0 grow overflow-hidden"
+      style={{ background: 'var(--stage)' }}
+    >
       <canvas
         ref={canvas}
         role="img"

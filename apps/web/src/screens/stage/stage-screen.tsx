@@ -22,6 +22,7 @@ import { useAdding } from './use-adding';
 import { useEditing } from './use-editing';
 import { useSeen } from './use-seen';
 import { useSlots } from './use-slots';
+import { useStageClipboard } from './use-stage-clipboard';
 import { useStageActions, type StageActionHandlers } from './use-stage-actions';
 import { useStageKeys } from './use-stage-keys';
 
@@ -73,6 +74,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   const adding = useAdding(editing, resolved, data, detail);
   useDocument(useStage.getState, trySave);
   useStageKeys(editing);
+  useStageClipboard(editing.add, adding.addText);
 
   const { remove, depth, duplicate, align, distribute, link, trueSize } = editing;
   const { addOverlay, addProduct } = adding;

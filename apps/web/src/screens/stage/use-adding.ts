@@ -1,20 +1,24 @@
 import { isProduct } from '@scenograph/core/elements/product/model';
 import { useCallback, useMemo } from 'react';
+import type { ShotElement } from '@scenograph/core/elements/index';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import type { ProductData } from '@scenograph/core/data/product-data';
+import { newId } from '@scenograph/core/shot/edit';
 import { freelyPlaced } from '@scenograph/core/shot/free-place';
 import { resolveBase, swapProduct, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { newProduct } from '@scenograph/core/shot/starters';
 import { useKit } from '../../api/brand';
 import { useProducts, type ListingDetail, type Variant } from '../../api/client';
 import { say } from '../../ui/notices';
-import { newId } from './editing';
 import { STARTERS, startOverlay } from './kinds/index';
 import type { Starter } from './kinds/kind-ui';
 import { useStage } from './store';
 import type { Editing } from './use-editing';
 
 export type VariantChoice = Pick<Variant, 'id' | 'productId' | 'pose' | 'data'>;
+
+/** Letters of a text at most; more of what is pasted is left out. */
+const LONGEST_TEXT = 4000;
 
 /** What can be added to a shot, and the products that the chosen one can be swapped for. */
 export function useAdding(
@@ -26,18 +30,18 @@ export function useAdding(
   const { add } = editing;
   const kit = useKit();
   const addOverlay = useCallback(
-    (choice: Starter) =>
+    (choice: Starter, words: { text?: string } = {}) =>
       add((now) => {
         const id = newId(choice.make('', now.frame, kit).kind, now);
-        return freelyPlaced(
-          startOverlay(choice, id, now.frame, kit),
-          resolveBase(now, data).elements,
-          now.frame,
-        );
+        const made = { ...startOverlay(choice, id, now.frame, kit), ...words } as ShotElement;
+        return freelyPlaced(made, resolveBase(now, data).elements, now.frame);
       }),
     [add, kit, data],
   );
-  const addText = useCallback(() => addOverlay(STARTERS[0].choices[0]), [addOverlay]);
+  const addText = useCallback(
+    (text?: string) => addOverlay(STARTERS[0].choices[0], text ? { text: text.slice(0, LONGEST_TEXT) } : {}),
+    [addOverlay],
+  );
   const addProduct = useCallback(
     (of: VariantChoice | undefined) => {
       if (!of?.data.cutout)
