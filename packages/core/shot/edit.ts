@@ -49,27 +49,67 @@ export function patchFit(
 export const boxPatch = (seen: ShotElement, box: Box): Partial<ShotElement> =>
   ({ ...elementKind(seen.kind).placedBy?.(seen), box }) as Partial<ShotElement>;
 
-/** The shot with one slot's differences taken back: all of them, or those of one element. */
-export function resetFit(shot: Shot, slotKey: string, elementId?: string): Shot {
-  const fits = { ...shot.fits };
-  const fit = fits[slotKey];
+/** The shot with one slot's differences taken back: all of them, those of one element, or one value of it. */
+export function resetFit(shot: Shot, slotKey: string, elementId?: string, key?: string): Shot {
+  const fit = shot.fits[slotKey];
   if (!fit) return shot;
+  const fits = { ...shot.fits };
   const elements = { ...fit.elements };
-  if (elementId) delete elements[elementId];
+  if (elementId) {
+    const base = shot.elements.find((e) => e.id === elementId);
+    const rest = key && base ? withoutValue(base, elements[elementId] ?? {}, key).rest : {};
+    if (Object.keys(rest).length) elements[elementId] = rest;
+    else delete elements[elementId];
+  }
   if (!elementId || !Object.keys(elements).length) delete fits[slotKey];
   else fits[slotKey] = { ...fit, elements };
   return { ...shot, fits };
 }
 
+/** The values that a slot has of its own of an element, by key: what goes with another value goes without saying. */
+export function ownValues(base: ShotElement, difference: Partial<ShotElement>): string[] {
+  const measures = difference.box ? Object.keys(elementKind(base.kind).placedBy?.(base) ?? {}) : [];
+  return Object.keys(difference).filter((key) => key !== 'brand' && !measures.includes(key));
+}
+
 /**
- * What one slot does differently with an element becomes the base's, and the slot follows it again. Places are carried
- * over as shares of the frame; an overlay keeps its size in proportion to the frames' areas.
+ * A difference parted in one value and the rest. A box takes along what it was measured by, a value what of the brand kit
+ * it follows.
  */
-export function makeBase(shot: Shot, resolved: ResolvedShot, slotKey: string, elementId: string): Shot {
-  const patch = shot.fits[slotKey]?.elements[elementId];
+function withoutValue(base: ShotElement, difference: Partial<ShotElement>, key: string) {
+  const measures = key === 'box' ? Object.keys(elementKind(base.kind).placedBy?.(base) ?? {}) : [];
+  const mine = new Set([key, ...measures]);
+  const part = (own: boolean) =>
+    Object.fromEntries(Object.entries(difference).filter(([k]) => k !== 'brand' && mine.has(k) === own));
+  const value: Partial<ShotElement> = part(true);
+  const rest: Partial<ShotElement> = part(false);
+  const { brand } = difference;
+  if (brand) {
+    const of = (entries: Record<string, string>, own: boolean) =>
+      Object.entries(entries).filter(([path]) => mine.has(path.split('.')[0]) === own);
+    value.brand = Object.fromEntries([...of(base.brand, false), ...of(brand, true)]);
+    const left = Object.fromEntries([...of(brand, false), ...of(base.brand, true)]);
+    if (Object.keys(rest).length) rest.brand = left;
+  }
+  return { value, rest };
+}
+
+/**
+ * What one slot does differently with an element, or one value of that, becomes the base's, and the slot follows it again.
+ * Places are carried over as shares of the frame; an overlay keeps its size in proportion to the frames' areas.
+ */
+export function makeBase(
+  shot: Shot,
+  resolved: ResolvedShot,
+  slotKey: string,
+  elementId: string,
+  key?: string,
+): Shot {
+  const difference = shot.fits[slotKey]?.elements[elementId];
+  const base = shot.elements.find((e) => e.id === elementId);
   const placed = resolved.elements.find((e) => e.id === elementId);
-  if (!patch || !placed) return shot;
-  const { box: moved, ...own } = patch;
+  if (!difference || !base || !placed) return shot;
+  const { box: moved, ...own } = key ? withoutValue(base, difference, key).value : difference;
   const { frame } = shot;
   const k = Math.sqrt((frame.width * frame.height) / (resolved.width * resolved.height));
   const elements = shot.elements.map((e): ShotElement => {
@@ -83,7 +123,7 @@ export function makeBase(shot: Shot, resolved: ResolvedShot, slotKey: string, el
     const scaled = scaledElement(next, width / next.box.width);
     return { ...scaled, box: { x, y, width, height, rotation: box.rotation } };
   });
-  return resetFit({ ...shot, elements }, slotKey, elementId);
+  return resetFit({ ...shot, elements }, slotKey, elementId, key);
 }
 
 /** Products scaled about their common middle so that they take `target` of the slot's frame, kept inside its margins. */

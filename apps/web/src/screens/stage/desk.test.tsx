@@ -171,6 +171,31 @@ const check = (over: Partial<CheckResult>): CheckResult => ({
   ...over,
 });
 
+test('each value that a slot has of its own says so, and follows the base or becomes it with one click', async () => {
+  const fits = {
+    [FED.key]: {
+      frame: { width: FED.slot.width, height: FED.slot.height },
+      elements: { text: { text: 'Only here', opacity: 0.5 } },
+    },
+  };
+  stage('text', [], { ...STAGED, fits });
+  render(<Shown slot results={null} />);
+  const user = userEvent.setup();
+  const own = () => Object.keys(useStage.getState().document!.fits[FED.key]?.elements.text ?? {});
+  await user.click(screen.getByRole('button', { name: /Overlays/ }));
+  const words = screen.getByRole('group', { name: "Words, this slot's own" });
+  expect(within(words).getByRole('textbox')).toHaveValue('Only here');
+  await user.click(within(words).getByRole('button', { name: 'Make it the base' }));
+  expect(onStage('text')).toMatchObject({ text: 'Only here', opacity: 1 });
+  expect(own()).toEqual(['opacity']);
+  expect(screen.queryByRole('group', { name: "Words, this slot's own" })).toBeNull();
+  act(() => useStage.getState().undo());
+  const list = screen.getByRole('list', { name: 'What this slot changes of Text' });
+  await user.click(within(list).getByRole('button', { name: 'Text, words: follow the base' }));
+  expect(own()).toEqual(['opacity']);
+  expect(onStage('text')).not.toMatchObject({ text: 'Only here' });
+});
+
 test('checks are summed up in words, and what one is about is chosen', async () => {
   expect(checksSummary(null)).toEqual({ words: 'measuring' });
   expect(checksSummary([])).toEqual({ words: 'all pass' });

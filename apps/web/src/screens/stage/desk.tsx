@@ -10,6 +10,7 @@ import { EffectsDesk } from './effects-desk';
 import { FitDesk } from './fit-desk';
 import { kindUi } from './kinds/index';
 import { forDesk } from './overlays/for-desk';
+import { ownHere, OwnHereContext } from './overlays/own-here';
 import { PlaceSection, type Swaps } from './place-section';
 import { Section } from './section';
 import type { FedSlot } from './size-strip';
@@ -54,6 +55,8 @@ export function Desk({
   const own = { shot: resolved, palette, during, commit: patch };
   const chosen = element && written ? { element, written, ui: kindUi(element) } : null;
   const forOverlay = chosen && forDesk(chosen.written, difference, chosen.element, kit);
+  const ownValues =
+    active && written && difference ? ownHere(active.key, written, difference, resolved) : null;
   const overlays = shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length;
   const differing = fed.filter((s) => shot.fits[s.key]).length;
   return (
@@ -84,15 +87,17 @@ export function Desk({
         </Section>
         <Section n={4} id="overlays" title="Overlays" summary={String(overlays)}>
           {forOverlay && chosen.ui.Overlay ? (
-            <chosen.ui.Overlay
-              key={forOverlay.id}
-              element={forOverlay}
-              placed={chosen.element.box}
-              elements={resolved.elements}
-              frame={resolved}
-              during={during}
-              commit={patch}
-            />
+            <OwnHereContext value={ownValues}>
+              <chosen.ui.Overlay
+                key={forOverlay.id}
+                element={forOverlay}
+                placed={chosen.element.box}
+                elements={resolved.elements}
+                frame={resolved}
+                during={during}
+                commit={patch}
+              />
+            </OwnHereContext>
           ) : (
             <div className="grid gap-2">
               <p className="text-ink-2">Choose an overlay to change it, or add one.</p>

@@ -1,10 +1,11 @@
-import { ArrowDown, ArrowUp } from 'lucide-react';
+import { ArrowDown, ArrowUp, ArrowUpToLine, Undo2 } from 'lucide-react';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import { importanceOrder } from '@scenograph/core/shot/fit/importance';
 import type { Shot } from '@scenograph/core/shot/document';
 import { makeBase, resetFit } from '@scenograph/core/shot/edit';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { Button, IconButton, Switch } from '../../ui/controls';
+import { ownHere } from './overlays/own-here';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
 
@@ -33,36 +34,13 @@ export function FitDesk({
         (differences ? (
           <ul className="grid gap-1.5">
             {Object.entries(differences.elements).map(([id, d]) => (
-              <li key={id} className="grid gap-1">
-                <span className="flex items-center gap-2">
-                  <span className="border-spruce h-2 w-2 shrink-0 border-[1.5px]" aria-hidden />
-                  <span className="truncate">{name(id)}</span>
-                  <span className="text-ink-2 text-[12px]">
-                    {titlesOf(
-                      shot.elements.find((e) => e.id === id),
-                      d,
-                    )}
-                  </span>
-                </span>
-                <span className="flex gap-1.5 pl-4">
-                  <Button
-                    tone="quiet"
-                    aria-label={`Reset ${name(id)}`}
-                    onClick={() => stage.edit('Reset a difference', (s) => resetFit(s, active.key, id))}
-                  >
-                    Reset
-                  </Button>
-                  <Button
-                    tone="quiet"
-                    aria-label={`Make ${name(id)} the base`}
-                    onClick={() =>
-                      stage.edit('Make a difference the base', (s) => makeBase(s, resolved, active.key, id))
-                    }
-                  >
-                    Make it the base
-                  </Button>
-                </span>
-              </li>
+              <Difference
+                key={id}
+                base={shot.elements.find((e) => e.id === id)}
+                difference={d}
+                slotKey={active.key}
+                resolved={resolved}
+              />
             ))}
             <li>
               <Button onClick={() => stage.edit('Reset this slot', (s) => resetFit(s, active.key))}>
@@ -172,12 +150,66 @@ const KEY_TITLES: Record<string, string> = {
   pack: 'multipack',
 };
 
-/** What a slot changes of an element, in words; what a place is measured by goes without saying. */
-function titlesOf(element: ShotElement | undefined, difference: Partial<ShotElement>): string {
-  const measures =
-    element && difference.box ? Object.keys(elementKind(element.kind).placedBy?.(element) ?? {}) : [];
-  return Object.keys(difference)
-    .filter((key) => !measures.includes(key))
-    .map((key) => KEY_TITLES[key] ?? key)
-    .join(', ');
+const titleOf = (key: string) => KEY_TITLES[key] ?? key;
+
+/** What a slot does differently with one element, whole and value by value, each with the two ways to end it. */
+function Difference({
+  base,
+  difference,
+  slotKey,
+  resolved,
+}: {
+  base: ShotElement | undefined;
+  difference: Partial<ShotElement>;
+  slotKey: string;
+  resolved: ResolvedShot;
+}) {
+  const { edit } = useStage();
+  if (!base) return null;
+  const { id, name } = base;
+  const own = ownHere(slotKey, base, difference, resolved);
+  const keys = [...own.keys];
+  return (
+    <li className="grid gap-1">
+      <span className="flex items-center gap-2">
+        <span className="border-spruce h-2 w-2 shrink-0 border-[1.5px]" aria-hidden />
+        <span className="truncate">{name}</span>
+        {keys.length === 1 && <span className="text-ink-2 text-[12px]">{titleOf(keys[0])}</span>}
+      </span>
+      {keys.length > 1 && (
+        <ul aria-label={`What this slot changes of ${name}`} className="grid gap-0.5 pl-4">
+          {keys.map((key) => (
+            <li key={key} className="text-ink-2 flex items-center gap-1.5 text-[12px]">
+              <span className="grow truncate">{titleOf(key)}</span>
+              <IconButton label={`${name}, ${titleOf(key)}: follow the base`} onClick={() => own.follow(key)}>
+                <Undo2 size={13} aria-hidden />
+              </IconButton>
+              <IconButton
+                label={`${name}, ${titleOf(key)}: make it the base`}
+                onClick={() => own.intoBase(key)}
+              >
+                <ArrowUpToLine size={13} aria-hidden />
+              </IconButton>
+            </li>
+          ))}
+        </ul>
+      )}
+      <span className="flex gap-1.5 pl-4">
+        <Button
+          tone="quiet"
+          aria-label={`Reset ${name}`}
+          onClick={() => edit('Reset a difference', (s) => resetFit(s, slotKey, id))}
+        >
+          Reset
+        </Button>
+        <Button
+          tone="quiet"
+          aria-label={`Make ${name} the base`}
+          onClick={() => edit('Make a difference the base', (s) => makeBase(s, resolved, slotKey, id))}
+        >
+          Make it the base
+        </Button>
+      </span>
+    </li>
+  );
 }

@@ -1,3 +1,4 @@
+import { Marked } from './own-here';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { bringInFonts, FONT_FILES, useFonts, useKit } from '../../../api/brand';
 import { ownFontId } from '@scenograph/core/type/catalogue';
@@ -45,35 +46,42 @@ export function BrandColour({ label, element, path, during, commit }: Field & { 
   const value = valueAt<string>(element, path);
   const bound = element.brand[path];
   return (
-    <div>
-      <p className="text-ink-2 mb-1 text-[12px]">{label}</p>
-      {colours.length > 0 && (
-        <div role="group" aria-label={`${label} from the brand kit`} className="mb-1.5 flex flex-wrap gap-1">
-          {colours.map((c) => (
-            <button
-              key={c.id}
-              type="button"
-              aria-label={`${label}: ${c.title}`}
-              aria-pressed={bound === c.id}
-              title={`${c.title} of the brand kit`}
-              className={`h-6 w-8 rounded-sm border ${bound === c.id ? 'border-spruce outline-spruce outline-2' : 'border-line'}`}
-              style={{ background: c.colour }}
-              onClick={() =>
-                commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, c.colour, c.id))
-              }
-            />
-          ))}
-        </div>
-      )}
-      <ColourField
-        label={label}
-        value={value}
-        onChange={(colour) => during(patchAt(element, path, colour))}
-        onCommit={(colour) =>
-          colour !== value && commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, colour, null))
-        }
-      />
-    </div>
+    <Marked label={label} path={path}>
+      <div>
+        <p className="text-ink-2 mb-1 text-[12px]">{label}</p>
+        {colours.length > 0 && (
+          <div
+            role="group"
+            aria-label={`${label} from the brand kit`}
+            className="mb-1.5 flex flex-wrap gap-1"
+          >
+            {colours.map((c) => (
+              <button
+                key={c.id}
+                type="button"
+                aria-label={`${label}: ${c.title}`}
+                aria-pressed={bound === c.id}
+                title={`${c.title} of the brand kit`}
+                className={`h-6 w-8 rounded-sm border ${bound === c.id ? 'border-spruce outline-spruce outline-2' : 'border-line'}`}
+                style={{ background: c.colour }}
+                onClick={() =>
+                  commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, c.colour, c.id))
+                }
+              />
+            ))}
+          </div>
+        )}
+        <ColourField
+          label={label}
+          value={value}
+          onChange={(colour) => during(patchAt(element, path, colour))}
+          onCommit={(colour) =>
+            colour !== value &&
+            commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, colour, null))
+          }
+        />
+      </div>
+    </Marked>
   );
 }
 
@@ -85,31 +93,34 @@ export function BrandFont({ label, element, path, commit }: Omit<Field, 'during'
   const value = valueAt<string>(element, path);
   const named = fonts.some((f) => f.id === bound);
   return (
-    <div className="grid gap-1.5">
-      <Select
-        label={label}
-        value={named ? `brand:${bound}` : value}
-        onChange={(v) => {
-          const entry = v.startsWith('brand:') ? v.slice(6) : null;
-          const font = entry ? fonts.find((f) => f.id === entry)!.font : v;
-          commit('Change font', boundPatch(element, path, font, entry));
-        }}
-        options={[
-          ...fonts.map((f) => ({ value: `brand:${f.id}`, title: `${f.title} of the brand` })),
-          ...all,
-        ]}
-      />
-      <FileButton
-        title="Use a font file of your own"
-        label={`A font file for ${label.toLowerCase()}`}
-        accept={FONT_FILES}
-        onFiles={(files) =>
-          void bringInFonts(files).then(
-            ([font]) => font && commit('Change font', boundPatch(element, path, ownFontId(font.hash), null)),
-          )
-        }
-      />
-    </div>
+    <Marked label={label} path={path}>
+      <div className="grid gap-1.5">
+        <Select
+          label={label}
+          value={named ? `brand:${bound}` : value}
+          onChange={(v) => {
+            const entry = v.startsWith('brand:') ? v.slice(6) : null;
+            const font = entry ? fonts.find((f) => f.id === entry)!.font : v;
+            commit('Change font', boundPatch(element, path, font, entry));
+          }}
+          options={[
+            ...fonts.map((f) => ({ value: `brand:${f.id}`, title: `${f.title} of the brand` })),
+            ...all,
+          ]}
+        />
+        <FileButton
+          title="Use a font file of your own"
+          label={`A font file for ${label.toLowerCase()}`}
+          accept={FONT_FILES}
+          onFiles={(files) =>
+            void bringInFonts(files).then(
+              ([font]) =>
+                font && commit('Change font', boundPatch(element, path, ownFontId(font.hash), null)),
+            )
+          }
+        />
+      </div>
+    </Marked>
   );
 }
 
@@ -123,15 +134,17 @@ export function Share({
   commit,
 }: Field & { label: string; min?: number; max?: number }) {
   return (
-    <Slider
-      label={label}
-      unit="%"
-      min={min * 100}
-      max={max * 100}
-      value={Math.round(valueAt<number>(element, path) * 100)}
-      onChange={(v) => during(patchAt(element, path, v / 100))}
-      onCommit={(v) => commit(label, patchAt(element, path, v / 100))}
-    />
+    <Marked label={label} path={path}>
+      <Slider
+        label={label}
+        unit="%"
+        min={min * 100}
+        max={max * 100}
+        value={Math.round(valueAt<number>(element, path) * 100)}
+        onChange={(v) => during(patchAt(element, path, v / 100))}
+        onCommit={(v) => commit(label, patchAt(element, path, v / 100))}
+      />
+    </Marked>
   );
 }
 
@@ -154,16 +167,18 @@ export function Amount({
   digits?: number;
 }) {
   return (
-    <NumberField
-      label={label}
-      unit={unit}
-      min={min}
-      max={max}
-      step={step}
-      digits={digits}
-      value={valueAt<number>(element, path)}
-      onCommit={(v) => commit(label, patchAt(element, path, v))}
-    />
+    <Marked label={label} path={path}>
+      <NumberField
+        label={label}
+        unit={unit}
+        min={min}
+        max={max}
+        step={step}
+        digits={digits}
+        value={valueAt<number>(element, path)}
+        onCommit={(v) => commit(label, patchAt(element, path, v))}
+      />
+    </Marked>
   );
 }
 
@@ -181,37 +196,39 @@ export function Wording({
   const put = (text: string) => commit('Change words', boundPatch(element, path, text, null));
   const bound = texts.find((t) => t.id === element.brand[path]);
   return (
-    <div className="grid gap-1.5">
-      <TextField label={label} multiline={multiline} value={written} onCommit={put} />
-      {bound && <p className="text-ink-2 text-[12px]">Follows “{bound.title}” of the brand kit.</p>}
-      {(placeholders.length > 0 || (multiline && texts.length > 0)) && (
-        <div className="flex flex-wrap gap-1">
-          {placeholders.map((p) => (
-            <button
-              key={p}
-              type="button"
-              title={`Add the product's ${p.slice(1, -1)}`}
-              className="measure border-line hover:border-spruce rounded-sm border px-1.5 py-0.5"
-              onClick={() => put(written ? `${written} ${p}` : p)}
-            >
-              {p}
-            </button>
-          ))}
-          {multiline &&
-            texts.map((t) => (
+    <Marked label={label} path={path}>
+      <div className="grid gap-1.5">
+        <TextField label={label} multiline={multiline} value={written} onCommit={put} />
+        {bound && <p className="text-ink-2 text-[12px]">Follows “{bound.title}” of the brand kit.</p>}
+        {(placeholders.length > 0 || (multiline && texts.length > 0)) && (
+          <div className="flex flex-wrap gap-1">
+            {placeholders.map((p) => (
               <button
-                key={t.id}
+                key={p}
                 type="button"
-                title={t.text}
-                className="border-line hover:border-spruce rounded-sm border px-1.5 py-0.5 text-[11.5px]"
-                onClick={() => commit('Use a standing text', boundPatch(element, path, t.text, t.id))}
+                title={`Add the product's ${p.slice(1, -1)}`}
+                className="measure border-line hover:border-spruce rounded-sm border px-1.5 py-0.5"
+                onClick={() => put(written ? `${written} ${p}` : p)}
               >
-                {t.title}
+                {p}
               </button>
             ))}
-        </div>
-      )}
-    </div>
+            {multiline &&
+              texts.map((t) => (
+                <button
+                  key={t.id}
+                  type="button"
+                  title={t.text}
+                  className="border-line hover:border-spruce rounded-sm border px-1.5 py-0.5 text-[11.5px]"
+                  onClick={() => commit('Use a standing text', boundPatch(element, path, t.text, t.id))}
+                >
+                  {t.title}
+                </button>
+              ))}
+          </div>
+        )}
+      </div>
+    </Marked>
   );
 }
 
@@ -232,23 +249,27 @@ export function Choice({
 }) {
   const Control = list ? Select : Segmented;
   return (
-    <Control
-      label={label}
-      value={valueAt<string>(element, path)}
-      onChange={(v: string) => commit(step, patchAt(element, path, v))}
-      options={options}
-    />
+    <Marked label={label} path={path}>
+      <Control
+        label={label}
+        value={valueAt<string>(element, path)}
+        onChange={(v: string) => commit(step, patchAt(element, path, v))}
+        options={options}
+      />
+    </Marked>
   );
 }
 
 /** A key that is on or off. */
 export function Toggle({ label, element, path, commit }: Omit<Field, 'during'> & { label: string }) {
   return (
-    <Switch
-      label={label}
-      on={valueAt<boolean>(element, path)}
-      onChange={(on) => commit(label, patchAt(element, path, on))}
-    />
+    <Marked label={label} path={path}>
+      <Switch
+        label={label}
+        on={valueAt<boolean>(element, path)}
+        onChange={(on) => commit(label, patchAt(element, path, on))}
+      />
+    </Marked>
   );
 }
 
