@@ -82,10 +82,15 @@ export function drawNothing(): void {
 
 /** Draws on an element from place to place, in CSS pixels. */
 export function dragOver(element: Element, ...places: [number, number][]): void {
+  dragWith(0, element, ...places);
+}
+
+/** The same with another button of the mouse: 1 is the middle one. */
+export function dragWith(button: number, element: Element, ...places: [number, number][]): void {
   const event = (type: string, [clientX, clientY]: [number, number]) =>
     fireEvent(
       element,
-      new MouseEvent(type, { bubbles: true, cancelable: true, clientX, clientY, buttons: 1 }),
+      new MouseEvent(type, { bubbles: true, cancelable: true, clientX, clientY, button, buttons: 1 }),
     );
   event('pointerdown', places[0]);
   for (const place of places) event('pointermove', place);

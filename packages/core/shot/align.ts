@@ -1,7 +1,8 @@
 import { isProduct } from '../elements/product/model';
-import { uprightBounds } from '../vector/box';
-import type { ShotElement } from '../elements/index';
-import { basePoint } from '../stage/stand';
+import type { Rect } from '../raster/pixels';
+import { uprightBounds, type Box } from '../vector/box';
+import { isGround, type ShotElement } from '../elements/index';
+import { basePoint, scaledOnBase } from '../stage/stand';
 
 export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom', 'bases'] as const;
 export type Alignment = (typeof ALIGNMENTS)[number];
@@ -39,6 +40,44 @@ export function alignMoves(
     moves.set(e.id, across ? { x: by, y: 0 } : { x: 0, y: by });
   }
   return moves;
+}
+
+/** Each element's box at the first one's width or height, in its own proportions: on its base, or about its middle. */
+export function sameSizeBoxes(elements: readonly ShotElement[], side: 'width' | 'height'): Map<string, Box> {
+  const boxes = new Map<string, Box>();
+  for (const e of elements.slice(1)) {
+    const k = elements[0].box[side] / e.box[side];
+    const { x, y, width, height, rotation } = e.box;
+    boxes.set(
+      e.id,
+      isProduct(e)
+        ? scaledOnBase(e, k)
+        : {
+            x: x + (width * (1 - k)) / 2,
+            y: y + (height * (1 - k)) / 2,
+            width: width * k,
+            height: height * k,
+            rotation,
+          },
+    );
+  }
+  return boxes;
+}
+
+/** The elements that a frame touches, back to front: what a rectangle drawn over them chooses. */
+export function touchedBy(elements: readonly ShotElement[], frame: Rect): string[] {
+  return elements
+    .filter((e) => {
+      if (e.hidden || e.locked || isGround(e)) return false;
+      const b = uprightBounds(e.box);
+      return (
+        b.x < frame.x + frame.width &&
+        b.x + b.width > frame.x &&
+        b.y < frame.y + frame.height &&
+        b.y + b.height > frame.y
+      );
+    })
+    .map((e) => e.id);
 }
 
 /** How far each must move so that the gaps between them are equal; the outermost two stay. */

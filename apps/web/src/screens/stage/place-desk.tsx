@@ -52,7 +52,9 @@ export function PlaceDesk({
       )}
       {several > 1 && <Several count={several} editing={editing} />}
       {several === 1 && !ground && (
-        <p className="text-ink-2 text-[12px]">Shift-click another to align, distribute or link them.</p>
+        <p className="text-ink-2 text-[12px]">
+          Shift-click another, or draw a frame round several, to align, size or link them.
+        </p>
       )}
       <Slider
         label="Opacity"
@@ -223,6 +225,8 @@ function Several({ count: several, editing }: { count: number; editing: Editing 
         <Button disabled={several < 3} onClick={() => editing.distribute('y')}>
           Down
         </Button>
+        <Button onClick={() => editing.sameSize('width')}>Same width</Button>
+        <Button onClick={() => editing.sameSize('height')}>Same height</Button>
         <Button onClick={() => editing.link(true)}>Link</Button>
       </div>
     </fieldset>

@@ -13,9 +13,10 @@ import { coveredRect } from '@scenograph/core/stage/lay-on-plane';
 import type { Guide } from '@scenograph/core/stage/snap';
 import { groundPlacement } from '@scenograph/core/stage/stand';
 import { useSize } from '../../ui/use-size';
+import { useMarquee } from './use-marquee';
 import { usePainting } from './use-painting';
-
-const PAD = 36;
+import { useStageView } from './use-stage-view';
+import { ZoomBar } from './zoom-bar';
 
 /** The picture being worked on: painted by the worker, with handles laid over it. */
 export function StageCanvas({
@@ -46,20 +47,16 @@ export function StageCanvas({
 }) {
   const { ref: room, size } = useSize({ width: 800, height: 500 });
   const canvas = useRef<HTMLCanvasElement>(null);
-  const zoom = Math.min(
-    (size.width - 2 * PAD) / resolved.width,
-    (size.height - 2 * PAD) / resolved.height,
-    Math.max(1, 420 / resolved.width),
-  );
-  const painting = usePainting(canvas, resolved, Math.min(2, zoom * window.devicePixelRatio), draft);
-
-  const left = (size.width - resolved.width * zoom) / 2;
-  const top = (size.height - resolved.height * zoom) / 2;
+  const chosen = resolved.elements.find((e) => e.id === selected)?.box ?? null;
+  const { view, left, top, hands, pan } = useStageView(room, size, resolved, chosen);
+  const { zoom } = view;
+  const painting = usePainting(canvas, resolved, paintedScale(zoom, resolved), draft);
   return (
     <div
       ref={room}
+      {...pan.handlers}
       data-drop-says="Drop on the picture to lay it in this shot, elsewhere to import photos"
-      className="relative min-h-0 grow overflow-hidden"
+      className={`relative min-h-0 grow overflow-hidden ${pan.space ? 'cursor-grab' : ''}`}
       style={{ background: 'var(--stage)' }}
     >
       <canvas
@@ -88,15 +85,18 @@ export function StageCanvas({
       <div className="pointer-events-none absolute" style={{ left, top }}>
         {overlay?.(zoom)}
       </div>
-      <div className="absolute top-3 left-3 flex gap-1.5">
-        <span className="measure bg-card/95 rounded-sm px-2 py-1">
-          {resolved.width} x {resolved.height}
-        </span>
-        <span className="measure bg-card/95 rounded-sm px-2 py-1">Fit {Math.round(zoom * 100)} %</span>
-      </div>
+      {pan.space && <div className="absolute inset-0" />}
+      <ZoomBar frame={resolved} zoom={zoom} hands={hands} anyChosen={chosen !== null} />
     </div>
   );
 }
+
+/** Pixels that a picture on the stage has at most. */
+const MOST_PIXELS = 24e6;
+
+/** Pixels painted for each of the frame's: as many as are seen, at most two, and no more in all than can be held. */
+const paintedScale = (zoom: number, { width, height }: ResolvedShot) =>
+  Math.min(2, zoom * window.devicePixelRatio, Math.max(1, Math.sqrt(MOST_PIXELS / (width * height))));
 
 /** The picture is not what the shot says: why, and a way to paint it again. */
 function Unpainted({ trouble, onTryAgain }: { trouble: string; onTryAgain(): void }) {
@@ -211,6 +211,7 @@ function Handles({
   const transformer = useRef<Konva.Transformer>(null);
   const layer = useRef<Konva.Layer>(null);
   const grabbed = useRef<{ x: number; y: number } | null>(null);
+  const marquee = useMarquee(resolved, (at) => ({ x: (at.x - left) / zoom, y: (at.y - top) / zoom }));
   const element = resolved.elements.find((e) => e.id === selected);
   const movable = (e: ShotElement) => !isGround(e) && !e.locked;
   const resize = element ? kindUi(element).resize : 'corners';
@@ -275,7 +276,11 @@ function Handles({
       onMouseDown={(e) => {
         grabbed.current = e.target.getStage()?.getPointerPosition() ?? null;
         if (e.target === e.target.getStage()) onSelect(null);
+        if (!e.target.draggable() && grabbed.current && e.target.getParent()?.className !== 'Transformer')
+          marquee.begin(grabbed.current, e.evt.shiftKey);
       }}
+      onMouseMove={(e) => marquee.to(e.target.getStage()?.getPointerPosition() ?? null, e.evt.buttons)}
+      onMouseUp={marquee.end}
       onTouchStart={(e) => {
         grabbed.current = e.target.getStage()?.getPointerPosition() ?? null;
       }}
@@ -320,6 +325,9 @@ function Handles({
             />
           );
         })}
+        {marquee.drawn && (
+          <Rect {...marquee.drawn} listening={false} stroke="#12463a" dash={[4, 3]} fill="#12463a1a" />
+        )}
         <Transformer
           ref={transformer}
           keepRatio

@@ -104,6 +104,25 @@ test('keys act where the focus is: arrows in a field, Delete on a button and wor
   expect(useStage.getState().document!.elements.map((e) => e.id)).not.toContain('left');
 });
 
+test('one key shows the picture alone, and brings the rest back as it was', async () => {
+  const { user } = await opened();
+  await user.click(slat(/^left/));
+  const around = () =>
+    [
+      screen.queryByRole('complementary', { name: 'Desk' }),
+      screen.queryByRole('region', { name: 'Depth, from back to front' }),
+      screen.queryByRole('button', { name: 'Deliver' }),
+    ].map((e) => e !== null);
+  await user.keyboard('.');
+  expect(around()).toEqual([false, false, false]);
+  expect(screen.getByRole('img', { name: 'The shot as it will be delivered' })).toBeVisible();
+  await user.keyboard('{ArrowRight}');
+  expect(boxOf('left').x).toBe(101);
+  await user.click(screen.getByRole('button', { name: 'The picture alone' }));
+  expect(around()).toEqual([true, true, true]);
+  expect(slat(/^left/)).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('Ctrl and D copy what is chosen; Escape lets go of it', async () => {
   const { user } = await opened();
   await user.click(slat(/^left/));

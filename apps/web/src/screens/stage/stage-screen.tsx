@@ -10,6 +10,7 @@ import { tried } from '../../ui/tried';
 import { useKnownSizes } from '../board/use-known-sizes';
 import { DeliverDialog } from '../deliveries/deliver-dialog';
 import { ShotConflict } from './conflict';
+import { useAlone } from './alone';
 import { Desk } from './desk';
 import { ExportDialogs, type Export } from './export-menu';
 import { Middle, type View } from './middle';
@@ -73,21 +74,23 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   const editing = useEditing(resolved, target, data, onAdded);
   const adding = useAdding(editing, resolved, data, detail);
   useDocument(useStage.getState, trySave);
+  const { alone } = useAlone();
+  useEffect(() => () => useAlone.setState({ alone: false }), []);
   useStageKeys(editing);
   useStageClipboard(editing.add, adding.addText);
 
-  const { remove, depth, duplicate, align, distribute, link, trueSize } = editing;
+  const { remove, depth, duplicate, align, distribute, sameSize, link, trueSize } = editing;
   const { addOverlay, addProduct } = adding;
   const handlers = useMemo<StageActionHandlers>(
     () => ({
-      ...{ addOverlay, remove, duplicate, depth, align, distribute, link, trueSize },
+      ...{ addOverlay, remove, duplicate, depth, align, distribute, sameSize, link, trueSize },
       addProduct: () => addProduct(variant),
       show: setView,
       toggleSafeZone: () => setShowSafe((on) => !on),
       make: setMaking,
       deliver: () => setDelivering(true),
     }),
-    [addOverlay, addProduct, variant, remove, duplicate, depth, align, distribute, link, trueSize],
+    [addOverlay, addProduct, variant, remove, duplicate, depth, align, distribute, sameSize, link, trueSize],
   );
   useActions('stage', useStageActions(handlers, fed));
 
@@ -95,21 +98,18 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   const title = row?.title ?? stored.title;
   return (
     <>
-      <StageBar
-        detail={detail}
-        title={title}
-        variant={variant}
-        onMake={setMaking}
-        onDeliver={() => setDelivering(true)}
-      />
-      <ShotStrip
-        shot={shot}
-        resolved={resolved}
-        target={target}
-        editing={editing}
-        adding={adding}
-        variant={variant}
-      />
+      {!alone && (
+        <>
+          <StageBar
+            detail={detail}
+            title={title}
+            variant={variant}
+            onMake={setMaking}
+            onDeliver={() => setDelivering(true)}
+          />
+          <ShotStrip {...{ shot, resolved, target, editing, adding, variant }} />
+        </>
+      )}
       <div className="flex min-h-0 grow">
         <main className="flex min-w-0 grow flex-col">
           <Middle
@@ -118,37 +118,41 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
             onOpen={setOpen}
           />
         </main>
-        <Desk
-          {...{ resolved, cell, fed, editing, open }}
-          active={edited}
-          results={found}
-          onOpen={setOpen}
-          onAddText={adding.addText}
-          swaps={{ choices: adding.choices, onSwap: adding.swap }}
-        />
+        {!alone && (
+          <Desk
+            {...{ resolved, cell, fed, editing, open }}
+            active={edited}
+            results={found}
+            onOpen={setOpen}
+            onAddText={adding.addText}
+            swaps={{ choices: adding.choices, onSwap: adding.swap }}
+          />
+        )}
       </div>
-      <SizeStrip
-        shot={shot}
-        data={data}
-        slots={fed}
-        others={allSlots.map((s) => ({
-          ...s,
-          fedBy: detail.shots.find((x) => x.id !== stored.id && x.feeds.includes(s.key))?.title ?? null,
-        }))}
-        active={activeKey}
-        known={known}
-        onOpen={(key) => {
-          showSlot(key);
-          setOpen(key ? ['fit', 'checks'] : ['place']);
-        }}
-        onFeed={(key, on) => {
-          const body = { slot: key, shotId: on ? stored.id : null };
-          const ask = call('PUT /api/listings/:id/feeds', { params: { id: detail.listing.id }, body });
-          void tried(ask, '/api/listings');
-        }}
-        paused={view === 'sizes'}
-        onAll={() => setView((v) => (v === 'sizes' ? 'stage' : 'sizes'))}
-      />
+      {!alone && (
+        <SizeStrip
+          shot={shot}
+          data={data}
+          slots={fed}
+          others={allSlots.map((s) => ({
+            ...s,
+            fedBy: detail.shots.find((x) => x.id !== stored.id && x.feeds.includes(s.key))?.title ?? null,
+          }))}
+          active={activeKey}
+          known={known}
+          onOpen={(key) => {
+            showSlot(key);
+            setOpen(key ? ['fit', 'checks'] : ['place']);
+          }}
+          onFeed={(key, on) => {
+            const body = { slot: key, shotId: on ? stored.id : null };
+            const ask = call('PUT /api/listings/:id/feeds', { params: { id: detail.listing.id }, body });
+            void tried(ask, '/api/listings');
+          }}
+          paused={view === 'sizes'}
+          onAll={() => setView((v) => (v === 'sizes' ? 'stage' : 'sizes'))}
+        />
+      )}
       {making && (
         <ExportDialogs
           {...{ stored, shot, resolved, known }}

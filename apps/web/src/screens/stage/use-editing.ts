@@ -3,7 +3,7 @@ import { isGround, type ShotElement } from '@scenograph/core/elements/index';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import { isProduct } from '@scenograph/core/elements/product/model';
 import type { ProductData } from '@scenograph/core/data/product-data';
-import { alignMoves, distributeMoves, type Alignment } from '@scenograph/core/shot/align';
+import { alignMoves, distributeMoves, sameSizeBoxes, type Alignment } from '@scenograph/core/shot/align';
 import type { Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { trueSizeBox } from '@scenograph/core/stage/stand';
@@ -92,6 +92,23 @@ function useMoves(target: SlotTarget | null, data: ProductData | null) {
     };
     return {
       freshly,
+      /** All that are chosen get the first one's width or height, in their own proportions. */
+      sameSize(side: 'width' | 'height') {
+        const { selected, also } = useStage.getState();
+        const at = freshly();
+        if (!at || !selected) return;
+        const chosen = [selected, ...also].flatMap((id) => at.elements.find((e) => e.id === id) ?? []);
+        const boxes = sameSizeBoxes(
+          chosen.filter((e) => !e.locked && !isGround(e)),
+          side,
+        );
+        const change = (shot: Shot) =>
+          chosen.reduce((s, e) => {
+            const box = boxes.get(e.id);
+            return box ? placed(at, e, box, true, target)(s) : s;
+          }, shot);
+        useStage.getState().edit(`Same ${side}`, change);
+      },
       /** Moves the chosen element; steps of a held key are one step of history. */
       nudge(dx: number, dy: number) {
         const { selected: id } = useStage.getState();

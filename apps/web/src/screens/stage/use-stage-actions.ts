@@ -11,7 +11,7 @@ import type { Editing } from './use-editing';
 /** What the stage's actions do; kept the same object as long as it does the same, through drags too. */
 export interface StageActionHandlers extends Pick<
   Editing,
-  'remove' | 'duplicate' | 'depth' | 'align' | 'distribute' | 'link' | 'trueSize'
+  'remove' | 'duplicate' | 'depth' | 'align' | 'distribute' | 'sameSize' | 'link' | 'trueSize'
 > {
   addOverlay(choice: Starter): void;
   addProduct(): void;
@@ -64,6 +64,18 @@ export function useStageActions(hands: StageActionHandlers, slots: readonly FedS
         run: () => hands.align(how),
       })),
       { id: 'across', title: 'Distribute across', group: 'Stage', run: () => hands.distribute('x') },
+      {
+        id: 'same-width',
+        title: 'Same width as the first chosen',
+        group: 'Stage',
+        run: () => hands.sameSize('width'),
+      },
+      {
+        id: 'same-height',
+        title: 'Same height as the first chosen',
+        group: 'Stage',
+        run: () => hands.sameSize('height'),
+      },
       { id: 'down', title: 'Distribute down', group: 'Stage', run: () => hands.distribute('y') },
       { id: 'remove', title: 'Remove what is chosen', group: 'Stage', keys: 'Delete', run: hands.remove },
       { id: 'forward', title: 'Bring forward', group: 'Stage', run: () => hands.depth(1) },

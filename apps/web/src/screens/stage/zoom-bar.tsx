@@ -1,0 +1,78 @@
+import { Fullscreen, Maximize, Minus, Plus } from 'lucide-react';
+import { toggleAlone, useAlone } from './alone';
+import type { ViewHands } from './use-stage-view';
+
+/** The frame's size, how large it is seen, and the ways to change that. */
+export function ZoomBar({
+  frame,
+  zoom,
+  hands,
+  anyChosen,
+}: {
+  frame: { width: number; height: number };
+  zoom: number;
+  hands: ViewHands;
+  anyChosen: boolean;
+}) {
+  const { alone } = useAlone();
+  const button = 'hover:bg-spruce-tint flex h-6 items-center rounded-sm px-1.5 disabled:opacity-45';
+  return (
+    <div className="absolute top-3 left-3 z-10 flex gap-1.5">
+      <span className="measure bg-card/95 rounded-sm px-2 py-1">
+        {frame.width} x {frame.height}
+      </span>
+      <div role="toolbar" aria-label="View" className="bg-card/95 flex items-center rounded-sm">
+        <button
+          type="button"
+          className={button}
+          title="Zoom out (-)"
+          aria-label="Zoom out"
+          onClick={() => hands.by(1 / 1.5)}
+        >
+          <Minus size={13} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className={`measure ${button} min-w-14 justify-center`}
+          title="Actual pixels, 100 % (A)"
+          aria-label={`${Math.round(zoom * 100)} %: show actual pixels`}
+          onClick={hands.actual}
+        >
+          {Math.round(zoom * 100)} %
+        </button>
+        <button
+          type="button"
+          className={button}
+          title="Zoom in (+)"
+          aria-label="Zoom in"
+          onClick={() => hands.by(1.5)}
+        >
+          <Plus size={13} aria-hidden />
+        </button>
+        <button type="button" className={button} title="Fit the picture to the view (F)" onClick={hands.fit}>
+          Fit
+        </button>
+        <button
+          type="button"
+          className={button}
+          title="Fit what is chosen (Shift F)"
+          aria-label="Fit what is chosen"
+          disabled={!anyChosen}
+          onClick={() => void hands.chosen()}
+        >
+          <Maximize size={13} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className={`${button} ${alone ? 'bg-spruce-tint' : ''}`}
+          title="The picture alone (.)"
+          aria-label="The picture alone"
+          aria-pressed={alone}
+          onClick={toggleAlone}
+        >
+          <Fullscreen size={13} aria-hidden />
+        </button>
+      </div>
+    </div>
+  );
+}
