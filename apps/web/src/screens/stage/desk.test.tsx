@@ -109,6 +109,32 @@ test('a width keeps the shape and the middle of the lower edge; a product stays 
   expect([base.x, base.y]).toEqual([expect.closeTo(stood.x, 0), expect.closeTo(stood.y, 0)]);
 });
 
+test('a typed size leaves the point in place that is told to stay, and the shape where the lock is on', async () => {
+  const user = desk('text');
+  const lock = screen.getByRole('button', { name: 'Keep proportions' });
+  expect(lock).toHaveAttribute('aria-pressed', 'true');
+  await user.click(screen.getByRole('radio', { name: 'top left' }));
+  await type(user, 'Width', '200');
+  expect(boxOf('text')).toMatchObject({ x: 300, y: 700, width: 200, height: 40 });
+  await user.click(lock);
+  await user.click(screen.getByRole('radio', { name: 'right' }));
+  await type(user, 'Width', '100');
+  expect(boxOf('text')).toMatchObject({ x: 400, y: 700, width: 100, height: 40 });
+  await type(user, 'Height', '60');
+  expect(boxOf('text')).toMatchObject({ x: 400, y: 690, width: 100, height: 60 });
+  expect(stepsBack()).toEqual(['Scale Text', 'Resize Text', 'Resize Text']);
+  await user.click(lock);
+  await user.click(screen.getByRole('radio', { name: 'bottom' }));
+});
+
+test('what keeps its shape has no lock to open, and a product no point to choose', () => {
+  desk('left');
+  expect(screen.getByRole('button', { name: 'Keep proportions' })).toBeDisabled();
+  act(() => useStage.getState().select('product'));
+  expect(screen.queryByRole('radio', { name: 'top left' })).toBeNull();
+  expect(screen.getByText('Sized on its base')).toBeVisible();
+});
+
 test('what was typed for one element is not taken for another that is chosen meanwhile', async () => {
   const user = desk('left');
   await user.clear(field('Rotation'));

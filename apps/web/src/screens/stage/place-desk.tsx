@@ -1,11 +1,11 @@
-import { isProduct } from '@scenograph/core/elements/product/model';
 import { ArrowDownToLine, ArrowUpToLine, Lock, LockOpen, Trash2 } from 'lucide-react';
 import { BLEND_MODES } from '@scenograph/core/elements/base';
 import type { Box } from '@scenograph/core/vector/box';
-import { elementKind, isGround, type ShotElement } from '@scenograph/core/elements/index';
+import { isGround, type ShotElement } from '@scenograph/core/elements/index';
 import { Button, IconButton, NumberField, Select, Slider, TextField } from '../../ui/controls';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
-import { scaledOnBase } from '@scenograph/core/stage/stand';
+import { SizingControl, useTypedSize } from './anchor';
+import { kindUi } from './kinds/index';
 import type { TrueSize } from './true-size';
 import type { Editing } from './use-editing';
 
@@ -113,19 +113,8 @@ function NameRow({ element, editing }: { element: ShotElement; editing: Editing 
   );
 }
 
-/** Scaled about the base, where a product stands; others about the middle of their lower edge. */
-function scaledTo(element: ShotElement, width: number): Box {
-  const { box } = element;
-  if (isProduct(element)) return scaledOnBase(element, width / box.width);
-  const height = (width * box.height) / box.width;
-  return {
-    ...box,
-    width,
-    height,
-    x: box.x + (box.width - width) / 2,
-    y: box.y + box.height - height,
-  };
-}
+/** Kinds whose width and height may be set apart. */
+const FREE = ['free', 'sides'];
 
 /** Place, size and rotation as numbers; real height where it is known. */
 function Numbers({
@@ -138,8 +127,8 @@ function Numbers({
   onPlace: Place;
 }) {
   const { box } = element;
-  const aspect = box.height / box.width;
-  const scaled = (width: number) => scaledTo(element, width);
+  const free = FREE.includes(kindUi(element).resize);
+  const { inShape, byWidth, byHeight } = useTypedSize(element, free);
   return (
     <div className="grid grid-cols-2 gap-2">
       <NumberField
@@ -164,7 +153,7 @@ function Numbers({
         digits={1}
         min={4}
         value={box.width}
-        onCommit={(width) => onPlace('Scale', scaled(width), true)}
+        onCommit={(width) => onPlace(inShape ? 'Scale' : 'Resize', byWidth(width), inShape)}
         disabled={element.locked}
       />
       <NumberField
@@ -173,11 +162,7 @@ function Numbers({
         digits={1}
         min={4}
         value={box.height}
-        onCommit={(height) =>
-          elementKind(element.kind).wraps
-            ? onPlace('Resize', { ...box, height }, false)
-            : onPlace('Scale', scaled(height / aspect), true)
-        }
+        onCommit={(height) => onPlace(inShape ? 'Scale' : 'Resize', byHeight(height), inShape)}
         disabled={element.locked}
       />
       <NumberField
@@ -197,11 +182,14 @@ function Numbers({
           min={1}
           value={size.standing.heightMm * size.ratio}
           onCommit={(mm) =>
-            onPlace('Scale', scaled((box.width * mm) / (size.standing.heightMm * size.ratio)), true)
+            onPlace('Scale', byWidth((box.width * mm) / (size.standing.heightMm * size.ratio)), true)
           }
           disabled={element.locked}
         />
       )}
+      <div className="col-span-2">
+        <SizingControl element={element} free={free} />
+      </div>
     </div>
   );
 }

@@ -1,0 +1,95 @@
+import { Lock, LockOpen } from 'lucide-react';
+import { create } from 'zustand';
+import { isProduct } from '@scenograph/core/elements/product/model';
+import type { ShotElement } from '@scenograph/core/elements/index';
+import { scaledOnBase } from '@scenograph/core/stage/stand';
+import { resizedBox, type Box } from '@scenograph/core/vector/box';
+
+/** Points that can keep their place, in rows. */
+const POINTS = [
+  'top left',
+  'top',
+  'top right',
+  'left',
+  'middle',
+  'right',
+  'bottom left',
+  'bottom',
+  'bottom right',
+] as const;
+type Point = (typeof POINTS)[number];
+
+/** How sizes that are typed are taken: kept until the page is left. */
+const useSizing = create<{ still: Point; keeps: boolean }>(() => ({ still: 'bottom', keeps: true }));
+
+const shares = (point: Point) => {
+  const i = POINTS.indexOf(point);
+  return { x: (i % 3) / 2, y: Math.floor(i / 3) / 2 };
+};
+
+/**
+ * Boxes of an element by a width or a height that is typed. A product keeps its shape and its base whatever is chosen.
+ * @param free whether its kind may change its proportions
+ */
+export function useTypedSize(element: ShotElement, free: boolean) {
+  const { still, keeps } = useSizing();
+  const { box } = element;
+  const inShape = keeps || !free;
+  const scaled = (factor: number): Box =>
+    isProduct(element)
+      ? scaledOnBase(element, factor)
+      : resizedBox(box, box.width * factor, box.height * factor, shares(still));
+  return {
+    inShape,
+    byWidth: (width: number) =>
+      inShape ? scaled(width / box.width) : resizedBox(box, width, box.height, shares(still)),
+    byHeight: (height: number) =>
+      inShape ? scaled(height / box.height) : resizedBox(box, box.width, height, shares(still)),
+  };
+}
+
+/** Which point keeps its place when a size is typed, and whether width and height keep their proportion. */
+export function SizingControl({ element, free }: { element: ShotElement; free: boolean }) {
+  const { still, keeps } = useSizing();
+  const inShape = keeps || !free;
+  return (
+    <div className="flex items-center gap-3">
+      {isProduct(element) ? (
+        <span className="text-ink-2 text-[12px]">Sized on its base</span>
+      ) : (
+        <>
+          <span className="text-ink-2 text-[12px]">Stays put</span>
+          <div
+            role="radiogroup"
+            aria-label="Point that stays put when a size is typed"
+            className="grid grid-cols-3"
+          >
+            {POINTS.map((point) => (
+              <label key={point} title={point} className="grid h-4 w-4 place-items-center">
+                <input
+                  type="radio"
+                  name="still"
+                  aria-label={point}
+                  className="accent-spruce m-0 h-2.5 w-2.5"
+                  checked={still === point}
+                  onChange={() => useSizing.setState({ still: point })}
+                />
+              </label>
+            ))}
+          </div>
+        </>
+      )}
+      <button
+        type="button"
+        aria-pressed={inShape}
+        disabled={!free}
+        title={free ? 'Width and height keep their proportion' : 'This keeps its shape'}
+        className="hover:bg-spruce-tint flex h-7 items-center gap-1.5 rounded-md px-1.5 text-[12px] disabled:opacity-60"
+        onClick={() => useSizing.setState({ keeps: !keeps })}
+      >
+        {inShape ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
+        Keep proportions
+      </button>
+    </div>
+  );
+}
