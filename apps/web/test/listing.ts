@@ -2,7 +2,7 @@ import { emptyShot } from '@scenograph/core/shot/document';
 import { newBackdrop, newProduct } from '@scenograph/core/shot/starters';
 import { data, FRAME, HASH } from '@scenograph/core/shot/one-of-each.fixture';
 import { readSlot, type SpecSheet } from '@scenograph/core/spec/slot';
-import type { ListingDetail, ShotRow, ShotWithHistory, Variant } from '../src/api/client';
+import type { ListingDetail, ShotRow, ShotWithHistory, Variant, Product } from '../src/api/client';
 
 const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 export const LISTING = uuid(1);
@@ -49,6 +49,24 @@ export const variant = (id: string, name: string, over: Partial<Variant['data']>
   pose: 'stand',
   cutoutConfidence: null,
   data: { ...data, id, variant: name, sku: `MB-${name.slice(0, 2).toUpperCase()}`, ...over },
+});
+
+export const product = (
+  id: string,
+  title: string,
+  variants = [variant(TEAL, 'Teal')],
+  over: Partial<Product> = {},
+): Product => ({
+  id,
+  title,
+  widthMm: null,
+  heightMm: null,
+  depthMm: null,
+  pose: 'stand',
+  createdAt: MOMENT,
+  count: variants.length,
+  variants,
+  ...over,
 });
 
 export const shot = (id: string, title: string, feeds: string[] = []): ShotRow => ({

@@ -1,69 +1,71 @@
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { reducedUrl, type Picture } from '../../api/client';
 import { buttonClass } from '../../ui/controls';
 import { MenuItem } from '../../ui/menu-item';
 import { STARTERS } from './kinds/index';
 import type { Starter } from './kinds/kind-ui';
+import { VariantSearch, type VariantChoice } from './variant-search';
 
 const PANEL =
   'border-line bg-card z-50 max-h-[70vh] w-60 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]';
 
 /** Everything that can be put on the stage. */
 export function AddMenu({
-  products,
   pictures,
   onProduct,
   onOther,
   onOverlay,
   onPicture,
 }: {
-  products: { id: string; title: string }[];
   pictures: Picture[];
   onProduct(): void;
-  onOther(id: string): void;
+  onOther(choice: VariantChoice): void;
   onOverlay(choice: Starter): void;
   onPicture(picture: Picture): void;
 }) {
+  const [searching, setSearching] = useState(false);
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={buttonClass()}>
-        Add to stage <ChevronDown size={14} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={4} className={PANEL}>
-          <MenuItem onSelect={onProduct}>Product</MenuItem>
-          <Group title="Another product">
-            {products.map((p) => (
-              <MenuItem key={p.id} onSelect={() => onOther(p.id)}>
-                <span className="truncate">{p.title}</span>
-              </MenuItem>
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className={buttonClass()}>
+          Add to stage <ChevronDown size={14} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" sideOffset={4} className={PANEL}>
+            <MenuItem onSelect={onProduct}>Product</MenuItem>
+            <MenuItem onSelect={() => setSearching(true)}>Another product ...</MenuItem>
+            <MenuItem onSelect={() => onOverlay(STARTERS[0].choices[0])}>Text</MenuItem>
+            {STARTERS.map((group) => (
+              <Group key={group.title} title={group.title}>
+                {group.choices.map((c) => (
+                  <MenuItem key={c.id} onSelect={() => onOverlay(c)}>
+                    {c.title}
+                  </MenuItem>
+                ))}
+              </Group>
             ))}
-          </Group>
-          <MenuItem onSelect={() => onOverlay(STARTERS[0].choices[0])}>Text</MenuItem>
-          {STARTERS.map((group) => (
-            <Group key={group.title} title={group.title}>
-              {group.choices.map((c) => (
-                <MenuItem key={c.id} onSelect={() => onOverlay(c)}>
-                  {c.title}
+            <Group title="Pictures">
+              {pictures.map((p) => (
+                <MenuItem key={p.id} onSelect={() => onPicture(p)}>
+                  <span className="flex h-5 w-8 items-center justify-center bg-[#bdbdbd]">
+                    <img src={reducedUrl(p.picture, 160)} alt="" className="max-h-4 max-w-7" />
+                  </span>
+                  <span className="truncate">{p.title}</span>
                 </MenuItem>
               ))}
             </Group>
-          ))}
-          <Group title="Pictures">
-            {pictures.map((p) => (
-              <MenuItem key={p.id} onSelect={() => onPicture(p)}>
-                <span className="flex h-5 w-8 items-center justify-center bg-[#bdbdbd]">
-                  <img src={reducedUrl(p.picture, 160)} alt="" className="max-h-4 max-w-7" />
-                </span>
-                <span className="truncate">{p.title}</span>
-              </MenuItem>
-            ))}
-          </Group>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <VariantSearch
+        title="Add another product"
+        open={searching}
+        onPick={onOther}
+        onClose={() => setSearching(false)}
+      />
+    </>
   );
 }
 

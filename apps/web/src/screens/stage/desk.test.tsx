@@ -10,7 +10,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { MemoryRouter } from 'react-router';
 import { answering } from '../../../test/answering';
-import { MOMENT, SHEET } from '../../../test/listing';
+import { MOMENT, OCHRE, product, SHEET, uuid, variant } from '../../../test/listing';
 import { boxOf, onStage, stage, STAGED, stepsBack } from '../../../test/stage';
 import { checksSummary } from './checks-section';
 import { Desk } from './desk';
@@ -30,6 +30,7 @@ beforeEach(() => {
   });
 });
 const FED = { key: 'harbour/front', slot: SHEET.slots[0], marketplace: 'Harbour Market' };
+const TROWEL = product(uuid(30), 'Trowel', [variant(OCHRE, 'Ochre')]);
 const onSwap = jest.fn();
 afterEach(() => void onSwap.mockClear());
 
@@ -63,7 +64,7 @@ function Shown({
         open={open}
         onOpen={setOpen}
         onAddText={() => undefined}
-        swaps={{ choices: [{ id: 'other', title: 'Trowel' }], onSwap }}
+        onSwap={onSwap}
       />
     </MemoryRouter>
   );
@@ -169,9 +170,13 @@ test('several that are chosen can be aligned; two cannot be spread', async () =>
 });
 
 test('a product can be swapped for another', async () => {
+  answering({ 'GET /api/products': { brand: null, total: 1, products: [TROWEL] } });
   const user = desk('product');
-  await user.selectOptions(screen.getByRole('combobox', { name: 'Swap for another product' }), 'other');
-  expect(onSwap).toHaveBeenCalledWith('other');
+  await user.click(screen.getByRole('button', { name: 'Swap for another product' }));
+  const search = within(screen.getByRole('dialog', { name: 'Swap Planter for' }));
+  await user.click(await search.findByRole('option', { name: /Trowel/ }));
+  expect(onSwap).toHaveBeenCalledWith(expect.objectContaining({ id: OCHRE, title: 'Trowel' }));
+  expect(screen.queryByRole('dialog')).toBeNull();
 });
 
 test('in a slot the desk says so, and what is typed stays there or in one cell', async () => {

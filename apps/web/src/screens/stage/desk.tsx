@@ -11,12 +11,13 @@ import { FitDesk } from './fit-desk';
 import { kindUi } from './kinds/index';
 import { forDesk } from './overlays/for-desk';
 import { ownHere, OwnHereContext } from './overlays/own-here';
-import { PlaceSection, type Swaps } from './place-section';
+import { PlaceSection } from './place-section';
 import { Section } from './section';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
 import { useProductPalette } from './use-product-palette';
 import type { Editing } from './use-editing';
+import type { VariantChoice } from './variant-search';
 
 /** The desk on the right: its sections follow the order of work. */
 export function Desk({
@@ -29,7 +30,7 @@ export function Desk({
   open,
   onOpen,
   onAddText,
-  swaps,
+  onSwap,
 }: {
   resolved: ResolvedShot;
   /** The slot that is edited; its key is the cell's own where changes stay in one cell. */
@@ -41,7 +42,7 @@ export function Desk({
   open: string[];
   onOpen(open: string[]): void;
   onAddText(): void;
-  swaps: Swaps;
+  onSwap(choice: VariantChoice): void;
 }) {
   const { document: shot, selected } = useStage();
   const { patch, during } = editing;
@@ -64,7 +65,7 @@ export function Desk({
       {active && <SlotNote active={active} cell={cell} />}
       <PlacesNote shot={shot} onOpen={onOpen} />
       <Accordion.Root type="multiple" value={open} onValueChange={onOpen}>
-        <PlaceSection element={chosen?.element ?? null} editing={editing} own={own} swaps={swaps} />
+        <PlaceSection element={chosen?.element ?? null} editing={editing} own={own} onSwap={onSwap} />
         <Section
           n={2}
           id="light"

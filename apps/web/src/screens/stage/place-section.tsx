@@ -1,17 +1,14 @@
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
+import { useState } from 'react';
+import { Button } from '../../ui/controls';
 import { kindUi } from './kinds/index';
 import { PlaceDesk } from './place-desk';
 import { Section } from './section';
 import { useStage } from './store';
 import { trueSize, type TrueSize } from './true-size';
 import type { Editing } from './use-editing';
-
-/** Other products that could take the chosen one's place. */
-export interface Swaps {
-  choices: { id: string; title: string }[];
-  onSwap(id: string): void;
-}
+import { VariantSearch, type VariantChoice } from './variant-search';
 
 const summaryOf = (element: ShotElement | null, size: TrueSize | null) => {
   if (size) return `${Math.round(size.ratio * 100)} % of true size`;
@@ -23,7 +20,7 @@ export function PlaceSection({
   element,
   editing,
   own,
-  swaps: { choices, onSwap },
+  onSwap,
 }: {
   element: ShotElement | null;
   editing: Editing;
@@ -33,9 +30,11 @@ export function PlaceSection({
     during(value: Partial<ShotElement>): void;
     commit(label: string, value: Partial<ShotElement>): void;
   };
-  swaps: Swaps;
+  /** Another product is to take the chosen one's place. */
+  onSwap(choice: VariantChoice): void;
 }) {
   const { also } = useStage();
+  const [swapping, setSwapping] = useState(false);
   const size = element ? trueSize(own.shot, element) : null;
   const ui = element && kindUi(element);
   return (
@@ -53,24 +52,17 @@ export function PlaceSection({
             onPlace={(label, box, proportional) => editing.place(label, element, box, proportional)}
           />
           {ui?.Place && <ui.Place key={`own-${element.id}`} element={element} {...own} />}
-          {ui?.Place && elementKind(element.kind).role === 'subject' && choices.length > 0 && (
-            <label className="mt-2 flex items-center gap-3 text-[12px]">
-              <span className="text-ink-2 w-19 shrink-0">Swap for</span>
-              <select
-                aria-label="Swap for another product"
-                className="border-line bg-card h-7 min-w-0 grow rounded-md border px-2 text-[13px]"
-                value=""
-                onChange={(e) => e.target.value && onSwap(e.target.value)}
-              >
-                <option value="">another product or variant</option>
-                {choices.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.title}
-                  </option>
-                ))}
-              </select>
-            </label>
+          {ui?.Place && elementKind(element.kind).role === 'subject' && (
+            <Button className="mt-2" onClick={() => setSwapping(true)}>
+              Swap for another product
+            </Button>
           )}
+          <VariantSearch
+            title={`Swap ${element.name} for`}
+            open={swapping}
+            onPick={onSwap}
+            onClose={() => setSwapping(false)}
+          />
         </>
       ) : (
         <p className="text-ink-2">Choose something on the stage or in the depth strip.</p>

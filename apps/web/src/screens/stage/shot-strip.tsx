@@ -18,7 +18,7 @@ export function ShotStrip({
   resolved,
   target,
   editing,
-  adding: { addOverlay, addProduct, choices },
+  adding: { addOverlay, addProduct },
   variant,
 }: {
   shot: Shot;
@@ -46,10 +46,9 @@ export function ShotStrip({
       casts={casts}
     >
       <AddMenu
-        products={choices}
         pictures={pictures ?? []}
         onProduct={() => addProduct(variant)}
-        onOther={(id) => addProduct(choices.find((c) => c.id === id))}
+        onOther={addProduct}
         onOverlay={addOverlay}
         onPicture={(p) => editing.add((now) => newPicture(newId('picture', now), p.title, p, now.frame))}
       />

@@ -125,7 +125,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
             results={found}
             onOpen={setOpen}
             onAddText={adding.addText}
-            swaps={{ choices: adding.choices, onSwap: adding.swap }}
+            onSwap={adding.swap}
           />
         )}
       </div>

@@ -1,5 +1,5 @@
 import { isProduct } from '@scenograph/core/elements/product/model';
-import { useCallback, useMemo } from 'react';
+import { useCallback } from 'react';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import type { ProductData } from '@scenograph/core/data/product-data';
@@ -8,19 +8,18 @@ import { freelyPlaced } from '@scenograph/core/shot/free-place';
 import { resolveBase, swapProduct, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { newProduct } from '@scenograph/core/shot/starters';
 import { useKit } from '../../api/brand';
-import { useProducts, type ListingDetail, type Variant } from '../../api/client';
+import type { ListingDetail } from '../../api/client';
 import { say } from '../../ui/notices';
 import { STARTERS, startOverlay } from './kinds/index';
 import type { Starter } from './kinds/kind-ui';
 import { useStage } from './store';
 import type { Editing } from './use-editing';
-
-export type VariantChoice = Pick<Variant, 'id' | 'productId' | 'pose' | 'data'>;
+import type { VariantChoice } from './variant-search';
 
 /** Letters of a text at most; more of what is pasted is left out. */
 const LONGEST_TEXT = 4000;
 
-/** What can be added to a shot, and the products that the chosen one can be swapped for. */
+/** What can be added to a shot, and swapping the chosen product for another. */
 export function useAdding(
   editing: Editing,
   resolved: ResolvedShot | null,
@@ -43,7 +42,7 @@ export function useAdding(
     [addOverlay],
   );
   const addProduct = useCallback(
-    (of: VariantChoice | undefined) => {
+    (of: Omit<VariantChoice, 'title'> | undefined) => {
       if (!of?.data.cutout)
         return say('stop', 'This variant has no cutout yet. Open its photo and cut it out.');
       const other = of.productId !== detail.listing.productId;
@@ -55,25 +54,10 @@ export function useAdding(
     },
     [add, data, detail.listing.productId],
   );
-  const { data: allProducts } = useProducts();
-  const choices = useMemo<(VariantChoice & { title: string })[]>(
-    () =>
-      (allProducts ?? []).flatMap((p) =>
-        p.variants.map((v) => ({
-          id: v.id,
-          productId: p.id,
-          pose: p.pose,
-          data: v.data,
-          title: p.variants.length > 1 ? `${p.title}, ${v.data.variant}` : p.title,
-        })),
-      ),
-    [allProducts],
-  );
-  const swap = (id: string) => {
+  const swap = (choice: VariantChoice) => {
     const { selected: chosen } = useStage.getState();
-    const choice = choices.find((c) => c.id === id);
     const from = resolved?.elements.find((e) => e.id === chosen);
-    if (!choice?.data.cutout || !(from && isProduct(from)))
+    if (!choice.data.cutout || !(from && isProduct(from)))
       return say('stop', 'That product has no cutout yet. Open its photo and cut it out.');
     const next = swapProduct(from, choice.data, groundOf(resolved!.elements), resolved!);
     const {
@@ -88,5 +72,5 @@ export function useAdding(
     };
     editing.patch(`Swap for ${choice.title}`, value);
   };
-  return { addOverlay, addText, addProduct, choices, swap };
+  return { addOverlay, addText, addProduct, swap };
 }

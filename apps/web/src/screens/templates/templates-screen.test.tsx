@@ -6,6 +6,7 @@ import {
   LISTING,
   MOMENT,
   ON_WHITE,
+  product,
   PRODUCT,
   shot,
   storedShot,
@@ -14,7 +15,7 @@ import {
   variant,
 } from '../../../test/listing';
 import { show } from '../../../test/show';
-import type { ListedTemplate, ListingSummary, Product } from '../../api/client';
+import type { ListedTemplate, ListingSummary } from '../../api/client';
 import { useNotices } from '../../ui/notices';
 import { TemplatesScreen } from './templates-screen';
 
@@ -42,18 +43,6 @@ const summary: ListingSummary = {
   missing: 0,
   shots: 1,
 };
-const product = (id: string, title: string, variants = [variant(TEAL, 'Teal')]): Product => ({
-  id,
-  title,
-  widthMm: null,
-  heightMm: null,
-  depthMm: null,
-  pose: 'stand',
-  createdAt: MOMENT,
-  count: 1,
-  variants,
-});
-
 async function opened({ refuses = '', products = [product(PRODUCT, 'Planter')] } = {}) {
   let templates = [
     template('sale', 'Autumn sale', { purpose: 'sale', season: 'autumn' }),
