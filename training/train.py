@@ -57,7 +57,7 @@ class Feed:
 
     def one(self):
         rnd = self.rnd
-        index = self.glass if self.glass and rnd.rand() < 0.5 else self.index
+        index = self.glass if self.glass and rnd.rand() < 0.25 else self.index
         k, i = index[rnd.randint(len(index))]
         p = np.array(self.pools[k][i])
         s = p.shape[0]

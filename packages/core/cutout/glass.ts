@@ -119,11 +119,12 @@ export function findGlass(analysis: Analysis): Glass {
 }
 
 /**
- * From this share of its area on, seen through as surely as this, a product is taken for glass. Of solid things kept for
- * measuring one in a hundred had more than 2 % of its area seen through; of glass three in ten had 30 % or more.
+ * From this on, the mean over its area of how far the ground shows through, a product is taken for glass, where a part of it
+ * is surely seen through. Of solid things kept for measuring one in a hundred lies above, of glass four in ten.
  */
-const GLASS_SHARE = 0.12;
+const GLASS_MEAN = 0.22;
 const GLASS_SURELY = 0.55;
+const SURE_SHARE = 0.05;
 
 /**
  * Glass as the model recognises it: the outline is the product's, and what lets light through is what the model
@@ -133,13 +134,15 @@ const GLASS_SURELY = 0.55;
 export function recognisedGlass(analysis: Analysis, product: Uint8Array, seen: Plane): Glass | null {
   const { width, height } = analysis;
   let through = 0;
+  let surely = 0;
   let area = 0;
   for (let i = 0; i < product.length; i++)
     if (product[i]) {
       area++;
-      if (seen.data[i] > GLASS_SURELY) through++;
+      through += seen.data[i];
+      if (seen.data[i] > GLASS_SURELY) surely++;
     }
-  if (!area || through < area * GLASS_SHARE) return null;
+  if (!area || through < area * GLASS_MEAN || surely < area * SURE_SHARE) return null;
   const opaque: Plane = { width, height, data: new Float32Array(product.length) };
   const wall: Plane = { width, height, data: new Float32Array(product.length) };
   for (let i = 0; i < product.length; i++) {

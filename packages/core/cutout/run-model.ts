@@ -1,5 +1,5 @@
 import type { InferenceSession, Tensor } from 'onnxruntime-common';
-import type { SegmentationModel } from './segmentation';
+import { PLANES, type SegmentationModel } from './segmentation';
 
 /** What of ONNX Runtime is used; Node and browser each load it in their own way. */
 export interface Runtime {
@@ -20,7 +20,7 @@ export async function openModel(runtime: Runtime, model: Uint8Array): Promise<Se
   const session = await runtime.InferenceSession.create(model, { executionProviders: ['wasm'] });
   return {
     async answer(input, width, height) {
-      const picture = new runtime.Tensor('float32', input, [1, 6, height, width]);
+      const picture = new runtime.Tensor('float32', input, [1, PLANES, height, width]);
       const { answer } = await session.run({ picture });
       return answer.data as Float32Array;
     },

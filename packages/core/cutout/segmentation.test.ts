@@ -101,12 +101,33 @@ test('several things are all kept, and an opening of the product stays open', as
 test('the model is asked about the whole, then closer about the part where it saw the product', async () => {
   const model = oracle(inSecond);
   await segmentPhoto(model, placed());
-  expect(model.asked.length).toBe(2);
-  const [whole, close] = model.asked;
+  expect(model.asked.length).toBe(3);
+  const [whole, close, closer] = model.asked;
   for (const { width, height } of model.asked) expect([width % 32, height % 32]).toEqual([0, 0]);
   expect(leastRed(whole)).toBeLessThan(0.02);
   expect(leastRed(close)).toBeGreaterThan(0.5);
-  expect(close.width * close.height).toBeGreaterThan(whole.width * whole.height);
+  expect(closer.width * closer.height).toBeGreaterThan(close.width * close.height);
+});
+
+test('each look is told what the one before saw, in its place', async () => {
+  const model = oracle(inSecond);
+  await segmentPhoto(model, placed());
+  const [whole, ...closer] = model.asked;
+  const priorOf = ({ input, width, height }: Asked) => input.subarray(6 * width * height);
+  expect(priorOf(whole).every((v) => v === 0)).toBe(true);
+  for (const asked of closer) {
+    const n = asked.width * asked.height;
+    const prior = priorOf(asked);
+    let [alike, far] = [0, 0];
+    for (let i = 0; i < n; i++) {
+      const [x, y] = [asked.input[i] * W, asked.input[n + i] * H];
+      // At the very edge the smaller look is blurred.
+      if (Math.abs(Math.hypot(x - 250, y - 120) - 40) < 4) continue;
+      far++;
+      if (prior[i] > 0 === inSecond(x, y)) alike++;
+    }
+    expect(alike / far).toBeGreaterThan(0.995);
+  }
 });
 
 test('a box and clicks reach the model as planes, in the part it is shown', () => {

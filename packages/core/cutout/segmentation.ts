@@ -6,14 +6,18 @@ import type { Point } from './recipe';
 
 /**
  * The segmentation model, however the host runs it: an encoder-decoder trained on made pictures (`training/`).
- * @param input 6 planes of `width` x `height` floats one after another: red, green, blue in 0..1, then the hints
- *   `box` (1 inside, -1 outside, 0 where none is drawn), `keep` and `drop` (1 under a click)
+ * @param input `PLANES` planes of `width` x `height` floats one after another: red, green, blue in 0..1, then the hints
+ *   `box` (1 inside, -1 outside, 0 where none is drawn), `keep` and `drop` (1 under a click), then `prior`, what an
+ *   earlier look said (1 the product, -1 not, 0 where there was none)
  * @param width a multiple of 32, as is `height`
  * @returns 2 planes: `shape`, the coverage of the product, and `seen`, how far the ground shows through it, 0..1
  */
 export interface SegmentationModel {
   answer(input: Float32Array, width: number, height: number): Promise<Float32Array>;
 }
+
+/** Planes that the model is given. */
+export const PLANES = 7;
 
 /** A line drawn with a round brush; a click is a line of one point. */
 export interface HintStroke {
@@ -40,15 +44,16 @@ export interface Segmentation {
   agreement: number;
 }
 
-/** Long sides of the two looks: at the whole picture, and at the part in which the product was seen. */
+/** Long side of the look at the whole picture, and of the looks at the part in which the product was seen. */
 const WHOLE = 224;
-const CLOSE = 320;
-/** What two looks are weighed by where both have seen a pixel. */
-const CLOSE_SHARE = 0.65;
+const CLOSER = [256, 384];
+/** What the looks are weighed by where all have seen a pixel; they err in different places. */
+const SHARES = [0.25, 0.375, 0.375];
 
 /**
- * The product as the model sees it: first in the whole picture, then closer in the part where it was found, so that
- * small things and thin parts are seen large enough. Both answers are averaged as log-odds.
+ * The product as the model sees it: first in the whole picture, then closer and closer in the part where it was found, so
+ * that small things and thin parts are seen large enough. Each look is told what the one before saw: by it the model weighs
+ * what else has the same colours (recycling, as Jumper et al. 2021 call it).
  * @param picture 8-bit sRGB, at least 8 pixels on each side; the planes of the result have its size
  */
 export async function segmentPhoto(
@@ -58,10 +63,11 @@ export async function segmentPhoto(
 ): Promise<Segmentation> {
   const { width, height } = picture;
   const all: Rect = { x: 0, y: 0, width, height };
-  const whole = await look(model, picture, all, WHOLE, hints);
+  const whole = await look(model, picture, all, WHOLE, hints, null);
   const part = closerPart(whole.shape, picture, hints);
-  const close = await look(model, picture, part, CLOSE, hints);
-  const answer = combine(whole, close, part, width, height);
+  const looks = [whole];
+  for (const side of CLOSER) looks.push(await look(model, picture, part, side, hints, looks.at(-1)!));
+  const answer = combine(looks, part, width, height);
   if (hints.box) emptyOutside(answer.shape, hints.box);
   return answer;
 }
@@ -80,6 +86,8 @@ function emptyOutside({ width, height, data }: Plane, box: Rect): void {
 }
 
 interface Look {
+  /** What of the picture was looked at, in its pixels. */
+  part: Rect;
   shape: Plane;
   seen: Plane;
 }
@@ -91,25 +99,48 @@ async function look(
   part: Rect,
   side: number,
   hints: Hints,
+  before: Look | null,
 ): Promise<Look> {
   const k = side / Math.max(part.width, part.height);
   const fit = (v: number) => Math.max(32, Math.round((v * k) / 32) * 32);
   const [width, height] = [fit(part.width), fit(part.height)];
   const whole = part.width === picture.width && part.height === picture.height;
-  const input = modelInput(resize(whole ? picture : crop(picture, part), width, height), part, hints);
+  const reduced = resize(whole ? picture : crop(picture, part), width, height);
+  const input = modelInput(reduced, part, hints, before && priorOf(before, part, width, height));
   const answer = await model.answer(input, width, height);
   const n = width * height;
   return {
+    part,
     shape: { width, height, data: answer.slice(0, n) },
     seen: { width, height, data: answer.slice(n, 2 * n) },
   };
 }
 
-/** The model's six planes for a reduced part of the picture. */
-export function modelInput(reduced: Rgba, part: Rect, hints: Hints): Float32Array {
+/** What an earlier look said of a part of the picture, -1..1, at a size of its own. */
+function priorOf({ part: seen, shape }: Look, part: Rect, width: number, height: number): Float32Array {
+  const prior = new Float32Array(width * height);
+  const kx = shape.width / seen.width;
+  const ky = shape.height / seen.height;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const px = part.x + ((x + 0.5) * part.width) / width - seen.x;
+      const py = part.y + ((y + 0.5) * part.height) / height - seen.y;
+      prior[y * width + x] = 2 * samplePlane(shape, px * kx - 0.5, py * ky - 0.5) - 1;
+    }
+  return prior;
+}
+
+/** The model's planes for a reduced part of the picture. */
+export function modelInput(
+  reduced: Rgba,
+  part: Rect,
+  hints: Hints,
+  prior: Float32Array | null = null,
+): Float32Array {
   const { width, height, data } = reduced;
   const n = width * height;
-  const input = new Float32Array(6 * n);
+  const input = new Float32Array(PLANES * n);
+  if (prior) input.set(prior, 6 * n);
   for (let i = 0; i < n; i++)
     for (let c = 0; c < 3; c++) {
       // What is transparent lies on white.
@@ -174,25 +205,34 @@ const logOdds = (p: number) => {
   return Math.log(q / (1 - q));
 };
 
-/** Both looks at the picture's size; outside the closer part the look at the whole stands alone. */
-function combine(whole: Look, close: Look, part: Rect, width: number, height: number): Segmentation {
+/** All looks at the picture's size, averaged as log-odds; outside the closer ones' part the look at the whole stands alone. */
+function combine(looks: readonly Look[], part: Rect, width: number, height: number): Segmentation {
+  const [whole, ...closer] = looks;
+  const closest = closer[closer.length - 1];
   const shape = resizePlane(whole.shape, width, height);
   const seen = resizePlane(whole.seen, width, height);
-  const kx = close.shape.width / part.width;
-  const ky = close.shape.height / part.height;
   let both = 0;
   let either = 0;
   for (let y = part.y; y < part.y + part.height; y++)
     for (let x = part.x; x < part.x + part.width; x++) {
       const i = y * width + x;
-      const cx = (x + 0.5 - part.x) * kx - 0.5;
-      const cy = (y + 0.5 - part.y) * ky - 0.5;
-      const p = samplePlane(close.shape, cx, cy);
-      if (p > 0.5 && shape.data[i] > 0.5) both++;
-      if (p > 0.5 || shape.data[i] > 0.5) either++;
-      const odds = CLOSE_SHARE * logOdds(p) + (1 - CLOSE_SHARE) * logOdds(shape.data[i]);
+      const read = (plane: Plane) =>
+        samplePlane(
+          plane,
+          ((x + 0.5 - part.x) * plane.width) / part.width - 0.5,
+          ((y + 0.5 - part.y) * plane.height) / part.height - 0.5,
+        );
+      const first = shape.data[i];
+      let odds = SHARES[0] * logOdds(first);
+      let p = first;
+      for (let k = 0; k < closer.length; k++) {
+        p = read(closer[k].shape);
+        odds += SHARES[k + 1] * logOdds(p);
+      }
+      if (p > 0.5 && first > 0.5) both++;
+      if (p > 0.5 || first > 0.5) either++;
       shape.data[i] = 1 / (1 + Math.exp(-odds));
-      seen.data[i] += (samplePlane(close.seen, cx, cy) - seen.data[i]) * CLOSE_SHARE;
+      seen.data[i] = read(closest.seen);
     }
   return { shape, seen, agreement: either ? both / either : 0 };
 }

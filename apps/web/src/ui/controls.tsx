@@ -1,5 +1,11 @@
-import { Slider as RadixSlider, ToggleGroup, Select as RadixSelect, Switch as RadixSwitch } from 'radix-ui';
-import { Check, ChevronDown } from 'lucide-react';
+import {
+  Checkbox as RadixCheckbox,
+  Slider as RadixSlider,
+  ToggleGroup,
+  Select as RadixSelect,
+  Switch as RadixSwitch,
+} from 'radix-ui';
+import { Check, ChevronDown, Minus } from 'lucide-react';
 import { NumberField } from './number-field';
 import { useId, type ButtonHTMLAttributes, type ReactNode } from 'react';
 import { useDraft } from './use-draft';
@@ -202,6 +208,38 @@ export function Switch({ label, on, onChange }: { label: string; on: boolean; on
         <RadixSwitch.Thumb className="block h-3.5 w-3.5 translate-x-0.5 rounded-full bg-white transition-transform data-[state=checked]:translate-x-4" />
       </RadixSwitch.Root>
     </div>
+  );
+}
+
+/** The state of a box for all of a list, by how many of it are chosen. */
+export const allTicked = (chosen: number, all: number): boolean | 'indeterminate' =>
+  chosen === 0 ? false : chosen === all ? true : 'indeterminate';
+
+/** A box that is ticked or not; some of several are `'indeterminate'`. Words beside it are its label's. */
+export function Checkbox({
+  checked,
+  disabled,
+  label,
+  onChange,
+}: {
+  checked: boolean | 'indeterminate';
+  disabled?: boolean;
+  /** Its name, where no label stands around it. */
+  label?: string;
+  onChange(on: boolean): void;
+}) {
+  return (
+    <RadixCheckbox.Root
+      aria-label={label}
+      checked={checked}
+      disabled={disabled}
+      onCheckedChange={(on) => onChange(on === true)}
+      className="border-ink-3 bg-card data-[state=unchecked]:hover:border-ink data-[state=checked]:border-spruce data-[state=checked]:bg-spruce data-[state=indeterminate]:border-spruce data-[state=indeterminate]:bg-spruce inline-flex h-4 w-4 shrink-0 items-center justify-center rounded-sm border text-white disabled:opacity-45"
+    >
+      <RadixCheckbox.Indicator>
+        {checked === 'indeterminate' ? <Minus size={12} aria-hidden /> : <Check size={12} aria-hidden />}
+      </RadixCheckbox.Indicator>
+    </RadixCheckbox.Root>
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Board, ListingDetail } from '../../api/client';
-import { Button, Select } from '../../ui/controls';
+import { Button, Checkbox, Select } from '../../ui/controls';
 import { UndoRedo } from '../../ui/undo-redo';
 import { FILTERS } from './cell-state';
 import type { BoardEdits } from './use-board-edits';
@@ -41,12 +41,7 @@ export function BoardTools({
         className="border-line focus:border-spruce bg-card h-7 w-36 rounded-md border px-2 outline-none"
       />
       <label className="border-line bg-card flex h-7 items-center gap-2 rounded-md border px-2.5">
-        <input
-          type="checkbox"
-          className="accent-spruce"
-          checked={shown.requiredOnly}
-          onChange={(e) => shown.setRequiredOnly(e.target.checked)}
-        />
+        <Checkbox checked={shown.requiredOnly} onChange={shown.setRequiredOnly} />
         Required only
       </label>
       <Select

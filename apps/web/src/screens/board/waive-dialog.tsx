@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { Button } from '../../ui/controls';
+import { Button, Checkbox } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 
 /** Asks why a check is waived, and whether for one cell or for its slot with every variant. */
@@ -44,12 +44,7 @@ export function WaiveDialog({
           />
         </label>
         <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-spruce"
-            checked={every}
-            onChange={(e) => setEvery(e.target.checked)}
-          />
+          <Checkbox checked={every} onChange={setEvery} />
           In this slot for every variant
         </label>
       </div>

@@ -1,3 +1,4 @@
+import { allTicked, Checkbox } from '../../ui/controls';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Trash2 } from 'lucide-react';
 import { useEffect, useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
@@ -103,12 +104,10 @@ function HeadRow({
   return (
     <div role="row" className="border-line bg-card sticky top-0 z-10 flex border-b">
       <span role="columnheader" className="shrink-0 px-3 py-2" style={{ width: FIRST }}>
-        <input
-          type="checkbox"
-          className="accent-spruce"
-          aria-label="Choose all variants"
-          checked={variants.length > 0 && chosen.size === variants.length}
-          onChange={(e) => onChosen(new Set(e.target.checked ? variants.map((v) => v.id) : []))}
+        <Checkbox
+          label="Choose all variants"
+          checked={allTicked(chosen.size, variants.length)}
+          onChange={(on) => onChosen(new Set(on ? variants.map((v) => v.id) : []))}
         />
       </span>
       {columns.map((c) => (
@@ -154,13 +153,7 @@ function FirstCell({
   };
   return (
     <span role="gridcell" className="flex shrink-0 items-center gap-2.5 px-3" style={{ width: FIRST }}>
-      <input
-        type="checkbox"
-        className="accent-spruce"
-        aria-label={`Choose ${sku}`}
-        checked={chosen.has(variant.id)}
-        onChange={(e) => turn(e.target.checked)}
-      />
+      <Checkbox label={`Choose ${sku}`} checked={chosen.has(variant.id)} onChange={turn} />
       {cutout ? (
         <img src={reducedUrl(cutout.picture, 160)} alt="" className="h-7 w-7 shrink-0 object-contain" />
       ) : (

@@ -1,3 +1,4 @@
+import { allTicked, Checkbox } from '../../ui/controls';
 import { slotKey, type Slot, type SpecSheet } from '@scenograph/core/spec/slot';
 import type { DeliveryEstimate, Variant } from '../../api/client';
 import { bytesText } from '../../ui/status';
@@ -80,14 +81,10 @@ export function SheetSlots({
     <fieldset>
       <legend className="mb-1">
         <label className="flex items-center gap-2 font-semibold">
-          <input
-            type="checkbox"
-            className="accent-spruce"
-            checked={keys.length > 0 && keys.every((k) => slots.includes(k))}
+          <Checkbox
+            checked={allTicked(keys.filter((k) => slots.includes(k)).length, keys.length)}
             disabled={!keys.length}
-            onChange={(e) =>
-              setSlots((s) => [...s.filter((k) => !keys.includes(k)), ...(e.target.checked ? keys : [])])
-            }
+            onChange={(on) => setSlots((s) => [...s.filter((k) => !keys.includes(k)), ...(on ? keys : [])])}
           />
           {sheet.marketplace}
         </label>
@@ -124,13 +121,7 @@ function SlotLine({
   return (
     <li>
       <label className={`flex h-7 items-center gap-2 ${filled ? '' : 'text-ink-2'}`}>
-        <input
-          type="checkbox"
-          className="accent-spruce"
-          checked={chosen}
-          disabled={!filled}
-          onChange={(e) => onChoose(e.target.checked)}
-        />
+        <Checkbox checked={chosen} disabled={!filled} onChange={onChoose} />
         <span className="truncate">{slot.title}</span>
         <span className="measure text-ink-2 ml-auto whitespace-nowrap">
           {filled ? `${slot.width} x ${slot.height}, ${bytesText(slot.maxBytes)}` : 'missing'}
@@ -152,11 +143,9 @@ export function VariantChoice({
     <fieldset>
       <legend className="mb-1 font-semibold">
         <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-spruce"
-            checked={variantIds.length === variants.length}
-            onChange={(e) => setVariantIds(e.target.checked ? variants.map((v) => v.id) : [])}
+          <Checkbox
+            checked={allTicked(variantIds.length, variants.length)}
+            onChange={(on) => setVariantIds(on ? variants.map((v) => v.id) : [])}
           />
           Variants <span className="measure">{variantIds.length}</span>
         </label>
@@ -164,11 +153,9 @@ export function VariantChoice({
       {variants.length <= LISTED ? (
         variants.map((v) => (
           <label key={v.id} className="flex h-7 items-center gap-2 pl-5.5">
-            <input
-              type="checkbox"
-              className="accent-spruce"
+            <Checkbox
               checked={variantIds.includes(v.id)}
-              onChange={(e) => setVariantIds((c) => toggled(c, v.id, e.target.checked))}
+              onChange={(on) => setVariantIds((c) => toggled(c, v.id, on))}
             />
             <span className="truncate">{v.data.variant || v.data.title}</span>
             {!v.data.cutout && <span className="text-ink-2 whitespace-nowrap">no cutout</span>}

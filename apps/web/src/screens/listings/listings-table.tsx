@@ -1,3 +1,4 @@
+import { allTicked, Checkbox } from '../../ui/controls';
 import { Link, useNavigate } from 'react-router';
 import { reducedUrl, type ListingSummary } from '../../api/client';
 import { StatusMark } from '../../ui/status';
@@ -17,12 +18,10 @@ export function ListingsTable({
       <thead>
         <tr className="border-line text-ink-2 border-b text-left text-[12px]">
           <th className="w-8 py-2 pl-4">
-            <input
-              type="checkbox"
-              className="accent-spruce"
-              aria-label="Choose all listings"
-              checked={chosen.length === listings.length}
-              onChange={(e) => onChoose(e.target.checked ? listings.map((l) => l.id) : [])}
+            <Checkbox
+              label="Choose all listings"
+              checked={allTicked(chosen.length, listings.length)}
+              onChange={(on) => onChoose(on ? listings.map((l) => l.id) : [])}
             />
           </th>
           <th className="px-4 py-2 font-medium">Listing</th>
@@ -62,13 +61,7 @@ function ListingRow({
       onClick={() => void navigate(`/listings/${l.id}`)}
     >
       <td className="py-2.5 pl-4" onClick={(e) => e.stopPropagation()}>
-        <input
-          type="checkbox"
-          className="accent-spruce"
-          aria-label={`Choose ${l.title}`}
-          checked={chosen}
-          onChange={(e) => onChoose(e.target.checked)}
-        />
+        <Checkbox label={`Choose ${l.title}`} checked={chosen} onChange={onChoose} />
       </td>
       <td className="px-4 py-2.5">
         <Link to={`/listings/${l.id}`} className="font-display text-[15px] font-bold hover:underline">

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { reducedUrl, refresh, type Photo, call, useRoute } from '../../api/client';
-import { Button, TextField } from '../../ui/controls';
+import { Button, Checkbox, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 
 /** From photos to a listing: a name, a scene for the lifestyle pictures, the marketplaces. */
@@ -87,13 +87,9 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
           <div className="flex flex-wrap gap-x-5 gap-y-1.5">
             {sheets?.map((s) => (
               <label key={s.id} className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="accent-spruce"
+                <Checkbox
                   checked={!without.includes(s.id)}
-                  onChange={(e) =>
-                    setWithout((w) => (e.target.checked ? w.filter((x) => x !== s.id) : [...w, s.id]))
-                  }
+                  onChange={(on) => setWithout((w) => (on ? w.filter((x) => x !== s.id) : [...w, s.id]))}
                 />
                 {s.marketplace} <span className="measure text-ink-2">{s.slots.length} slots</span>
               </label>

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { call, reducedUrl, upload, type Photo } from '../../api/client';
-import { Button, buttonClass } from '../../ui/controls';
+import { Button, buttonClass, Checkbox } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { bytesText, StatusMark } from '../../ui/status';
 import { removing } from '../../ui/removing';
@@ -48,13 +48,11 @@ export function PhotoCard({
       </Link>
       <div className="border-line border-t px-3 py-2">
         <div className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            aria-label={`Choose ${photo.name}`}
+          <Checkbox
+            label={`Choose ${photo.name}`}
             checked={chosen}
             disabled={!photo.cutout}
-            onChange={(e) => onChoose(e.target.checked)}
-            className="accent-spruce"
+            onChange={onChoose}
           />
           <span className="truncate font-medium" title={photo.name}>
             {photo.name}

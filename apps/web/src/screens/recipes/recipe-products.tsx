@@ -2,7 +2,7 @@ import type { AnswerOf } from '@scenograph/contract';
 import { Link } from 'react-router';
 import type { RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { RecipeDetail } from '../../api/client';
-import { buttonClass } from '../../ui/controls';
+import { buttonClass, allTicked, Checkbox } from '../../ui/controls';
 import { StatusMark, type Mark } from '../../ui/status';
 
 type StepResult = RecipeDetail['products'][number]['steps'][string];
@@ -35,11 +35,9 @@ export function RecipeProducts({
         <tr className="border-line text-ink-2 border-b text-left text-[12px]">
           <th className="px-3 py-2 font-medium">
             <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                className="accent-spruce"
-                checked={chosen.length === products.length}
-                onChange={(e) => onChosen(e.target.checked ? products.map((p) => p.id) : [])}
+              <Checkbox
+                checked={allTicked(chosen.length, products.length)}
+                onChange={(on) => onChosen(on ? products.map((p) => p.id) : [])}
               />
               Product
             </label>
@@ -86,12 +84,7 @@ function ProductRow({
     <tr className="border-line border-b last:border-b-0">
       <td className="px-3 py-1.5">
         <label className="flex items-center gap-2 whitespace-nowrap">
-          <input
-            type="checkbox"
-            className="accent-spruce"
-            checked={on}
-            onChange={(e) => onTurn(e.target.checked)}
-          />
+          <Checkbox checked={on} onChange={onTurn} />
           <span className="font-medium">{title}</span>
         </label>
       </td>

@@ -4,7 +4,7 @@ import { STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
 import type { ListedTemplate } from '../../api/client';
 import type { Scene } from '../../api/client';
-import { Button, Select, Slider, TextField } from '../../ui/controls';
+import { Button, Checkbox, Select, Slider, TextField } from '../../ui/controls';
 
 /** The settings of one step, and what it comes after. */
 export function StepDesk({
@@ -69,13 +69,11 @@ export function StepDesk({
           <legend className="text-ink-2 mb-1 text-[12px]">Spec sheets</legend>
           {sheets?.map((s) => (
             <label key={s.id} className="flex h-7 items-center gap-2">
-              <input
-                type="checkbox"
-                className="accent-spruce"
+              <Checkbox
                 checked={step.sheets.includes(s.id)}
-                onChange={(e) =>
+                onChange={(on) =>
                   onPut({
-                    sheets: e.target.checked ? [...step.sheets, s.id] : step.sheets.filter((x) => x !== s.id),
+                    sheets: on ? [...step.sheets, s.id] : step.sheets.filter((x) => x !== s.id),
                   })
                 }
               />
@@ -90,13 +88,11 @@ export function StepDesk({
           .filter((s) => s.id !== step.id)
           .map((s) => (
             <label key={s.id} className="flex h-6.5 items-center gap-2">
-              <input
-                type="checkbox"
-                className="accent-spruce"
+              <Checkbox
                 checked={step.after.includes(s.id)}
-                onChange={(e) =>
+                onChange={(on) =>
                   onPut({
-                    after: e.target.checked ? [...step.after, s.id] : step.after.filter((a) => a !== s.id),
+                    after: on ? [...step.after, s.id] : step.after.filter((a) => a !== s.id),
                   })
                 }
               />

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Slot } from '@scenograph/core/spec/slot';
-import { NumberField } from '../../ui/controls';
+import { Checkbox, NumberField } from '../../ui/controls';
 
 export interface Part {
   slot: Slot;
@@ -56,12 +56,7 @@ export function Optional({
   return (
     <div className="flex h-7 items-center gap-2">
       <label className="flex w-40 shrink-0 items-center gap-2">
-        <input
-          type="checkbox"
-          className="accent-spruce"
-          checked={on}
-          onChange={(e) => onChange(e.target.checked)}
-        />
+        <Checkbox checked={on} onChange={onChange} />
         {label}
       </label>
       <div className="grow">{on ? children : <span className="text-ink-2">not limited</span>}</div>

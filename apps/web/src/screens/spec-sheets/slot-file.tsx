@@ -1,6 +1,6 @@
 import { fileName } from '@scenograph/core/spec/file-name';
 import { FORMATS, type Format, type Slot } from '@scenograph/core/spec/slot';
-import { NumberField, Segmented, Switch, TextField } from '../../ui/controls';
+import { Checkbox, NumberField, Segmented, Switch, TextField } from '../../ui/controls';
 import { Group, Optional, type Part } from './form-parts';
 
 /** How the file is written. */
@@ -60,14 +60,12 @@ function Formats({ slot, onChange }: Part) {
       <div className="flex gap-3">
         {[...slot.formats, ...FORMATS.filter((f) => !slot.formats.includes(f))].map((f: Format) => (
           <label key={f} className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-spruce"
+            <Checkbox
               checked={slot.formats.includes(f)}
               disabled={slot.formats.length === 1 && slot.formats[0] === f}
-              onChange={(e) =>
+              onChange={(on) =>
                 onChange({
-                  formats: e.target.checked ? [...slot.formats, f] : slot.formats.filter((x) => x !== f),
+                  formats: on ? [...slot.formats, f] : slot.formats.filter((x) => x !== f),
                 })
               }
             />

@@ -32,9 +32,9 @@ const ASIDE = { x: 0.06, y: 0.02 };
 
 /** A copy before each chosen element, a little aside, and chosen; in every slot it looks as its original does there. */
 export function duplicate(): void {
-  const { selected, also, document: shot } = state();
-  const clip = shot && clipOf(shot, [selected ?? '', ...also]);
-  if (!clip?.elements.length) return;
+  const { document: shot } = state();
+  const clip = copied();
+  if (!shot || !clip) return;
   const made = withClip(shot, clip, ASIDE);
   const names = clip.elements.length === 1 ? clip.elements[0].name : `${clip.elements.length} elements`;
   state().edit(`Duplicate ${names}`, () =>

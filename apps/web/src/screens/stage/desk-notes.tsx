@@ -1,7 +1,7 @@
 import { elementKind } from '@scenograph/core/elements/index';
 import type { Shot } from '@scenograph/core/shot/document';
 import { openPlaces } from '@scenograph/core/templates/fill';
-import { Button } from '../../ui/controls';
+import { Button, Checkbox } from '../../ui/controls';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
 
@@ -20,12 +20,7 @@ export function SlotNote({ active, cell }: { active: FedSlot; cell: CellChoice }
       </button>
       {cell && (
         <label className="mt-1 flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-limelight"
-            checked={cell.on}
-            onChange={(e) => cell.onChange(e.target.checked)}
-          />
+          <Checkbox checked={cell.on} onChange={cell.onChange} />
           For {cell.title} only
         </label>
       )}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { MOST_ON_PAGE, PAGES, type PageName } from '@scenograph/core/delivery/sheets';
 import type { ItemOption } from '@scenograph/core/surface/print-item';
 import { useRoute } from '../../api/client';
-import { Button, Segmented, TextField } from '../../ui/controls';
+import { Button, Checkbox, Segmented, Select, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { download } from './download';
@@ -20,6 +20,9 @@ interface ProofForm {
   logo: string;
   show: string[];
 }
+
+/** A list entry needs a value of its own. */
+const NO_LOGO = 'none';
 
 const linesOf = (text: string) => text.split('\n').filter((l) => l.trim() !== '');
 
@@ -135,22 +138,18 @@ function Said({ form, set }: FormProps) {
         />
       </div>
       <div className="grid content-start gap-3">
-        <label className="grid gap-1 text-[12px]">
-          <span className="text-ink-2">Maker&apos;s logo</span>
-          <select
-            aria-label="Maker's logo"
-            className="border-line bg-card h-7 rounded-md border px-2 text-[13px]"
-            value={form.logo}
-            onChange={(e) => set({ logo: e.target.value })}
-          >
-            <option value="">none</option>
-            {pictures?.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.title}
-              </option>
-            ))}
-          </select>
-        </label>
+        <div className="grid gap-1">
+          <span className="text-ink-2 text-[12px]">Maker&apos;s logo</span>
+          <Select
+            label="Maker's logo"
+            value={form.logo || NO_LOGO}
+            onChange={(logo) => set({ logo: logo === NO_LOGO ? '' : logo })}
+            options={[
+              { value: NO_LOGO, title: 'none' },
+              ...(pictures ?? []).map((p) => ({ value: p.id, title: p.title })),
+            ]}
+          />
+        </div>
         <TextField label="Notes" multiline value={form.notes} onCommit={(notes) => set({ notes })} />
         <TextField label="Foot" value={form.foot} onCommit={(foot) => set({ foot })} />
       </div>
@@ -168,13 +167,10 @@ function Pictures({ options, form, set }: FormProps & { options: ItemOption[] })
       <div className="flex max-h-36 flex-wrap gap-x-4 gap-y-1 overflow-y-auto">
         {options.map((o) => (
           <label key={o.id} className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
+            <Checkbox
               checked={show.includes(o.id)}
               disabled={show.length >= MOST_ON_PAGE && !show.includes(o.id)}
-              onChange={(e) =>
-                set({ show: e.target.checked ? [...show, o.id] : show.filter((x) => x !== o.id) })
-              }
+              onChange={(on) => set({ show: on ? [...show, o.id] : show.filter((x) => x !== o.id) })}
             />
             {o.title}
           </label>

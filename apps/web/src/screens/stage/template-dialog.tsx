@@ -4,7 +4,7 @@ import type { Shot } from '@scenograph/core/shot/document';
 import { makeTemplate, suggestedPlace } from '@scenograph/core/templates/fill';
 import type { Purpose, Season } from '@scenograph/core/templates/template';
 import { refresh, call } from '../../api/client';
-import { Button, TextField } from '../../ui/controls';
+import { Button, Checkbox, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { PurposeSeason } from '../templates/purpose-season';
@@ -70,13 +70,9 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
             return (
               <li key={element.id} className="border-line grid gap-1.5 rounded-md border px-3 py-2">
                 <label className="flex items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="accent-spruce"
+                  <Checkbox
                     checked={!!place}
-                    onChange={(e) =>
-                      setPlaces((p) => ({ ...p, [element.id]: e.target.checked ? suggested : null }))
-                    }
+                    onChange={(on) => setPlaces((p) => ({ ...p, [element.id]: on ? suggested : null }))}
                   />
                   <span className="grow font-medium">{element.name}</span>
                   <span className="text-ink-2">a place for a {suggested.expects}</span>

@@ -2,7 +2,7 @@ import { beforeEach, expect, jest, test } from '@jest/globals';
 import { createEvent, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { answering, refusal } from '../../../test/answering';
 import { boxOf, onStage, stage, STAGED } from '../../../test/stage';
-import { uuid } from '../../../test/listing';
+import { MOMENT, uuid } from '../../../test/listing';
 import { Notices } from '../../ui/notices';
 import { add } from './commands';
 import { useStage } from './store';
@@ -42,10 +42,11 @@ const png = (name: string) => new File(['x'], name, { type: 'image/png' });
 const PICTURE = {
   id: uuid(7),
   title: 'Tag',
+  original: 'a'.repeat(64),
   picture: 'a'.repeat(64),
   width: 400,
   height: 200,
-  vector: false,
+  createdAt: MOMENT,
 };
 
 beforeEach(() => {

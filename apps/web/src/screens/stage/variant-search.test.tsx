@@ -35,7 +35,7 @@ function opened() {
 }
 const options = () => screen.getAllByRole('option').map((o) => o.textContent);
 
-beforeEach(() => jest.clearAllMocks());
+beforeEach(() => void jest.clearAllMocks());
 
 test('every variant is listed by its name, with what it lacks, and how many more there are', async () => {
   opened();

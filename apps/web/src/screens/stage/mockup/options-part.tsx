@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { makeOptions } from '@scenograph/core/surface/options';
 import { reducedUrl, type Artwork } from '../../../api/client';
-import { Button } from '../../../ui/controls';
+import { Button, Checkbox, Select } from '../../../ui/controls';
 import { Dialog } from '../../../ui/dialog';
 import { say } from '../../../ui/notices';
 import { withWork, type MockupElement } from './editing';
@@ -124,21 +124,16 @@ function MakeDialog({
     >
       <div className="grid gap-4">
         {item.prints.length > 1 && (
-          <label className="flex items-center gap-3">
+          <div className="flex items-center gap-3">
             <span className="text-ink-2">In place of</span>
-            <select
-              aria-label="Design whose options are made"
-              className="border-line h-7 grow rounded-md border px-2"
+            <Select
+              label="Design whose options are made"
+              className="grow"
               value={print}
-              onChange={(e) => setPrint(e.target.value)}
-            >
-              {item.prints.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                </option>
-              ))}
-            </select>
-          </label>
+              onChange={setPrint}
+              options={item.prints.map((p) => ({ value: p.id, title: p.name }))}
+            />
+          </div>
         )}
         <fieldset>
           <legend className="mb-1.5 font-medium">Designs</legend>
@@ -230,7 +225,7 @@ function Colours({
       </div>
       {colours.length > 0 && (
         <label className="flex items-center gap-2 text-[12.5px]">
-          <input type="checkbox" checked={on} onChange={(e) => onFirst(e.target.checked)} />
+          <Checkbox checked={on} onChange={onFirst} />
           {first}
         </label>
       )}
