@@ -31,7 +31,7 @@ test('a new id is one that no element has', () => {
 });
 
 test('one value of a slot follows the base again, the others stay', () => {
-  const shot = differing('text', { box, opacity: 0.4, hidden: true } as Partial<ShotElement>);
+  const shot = differing('text', { box, opacity: 0.4, hidden: true });
   const left = resetFit(shot, KEY, 'text', 'opacity');
   expect(differenceOf(left, 'text')).toEqual({ box, hidden: true });
   expect(resetFit(resetFit(left, KEY, 'text', 'box'), KEY, 'text', 'hidden').fits).toEqual({});
@@ -60,8 +60,8 @@ test('a colour takes along the entry of the brand kit that it follows; entries o
   const base = elementOf(ALL, 'badge');
   expect(base.brand).toMatchObject({ fill: 'accent', font: 'label' });
   const { fill: _, ...brand } = base.brand;
-  const shot = differing('badge', { fill: '#112233', brand, opacity: 0.5 } as Partial<ShotElement>);
-  expect(ownValues(base, differenceOf(shot, 'badge')!)).toEqual(['fill', 'opacity']);
+  const shot = differing('badge', { fill: '#112233', brand, opacity: 0.5 });
+  expect(ownValues(base, differenceOf(shot, 'badge'))).toEqual(['fill', 'opacity']);
   const based = makeBase(shot, resolveForSlot(shot, KEY, SLOT, data), KEY, 'badge', 'fill');
   expect(elementOf(based, 'badge')).toMatchObject({ fill: '#112233', opacity: base.opacity, brand });
   expect(elementOf(based, 'badge').brand).not.toHaveProperty('fill');
@@ -71,7 +71,7 @@ test('a colour takes along the entry of the brand kit that it follows; entries o
 });
 
 test('made the base, a value looks the same in the slot as before', () => {
-  const shot = differing('text', { text: 'Other', opacity: 0.3 } as Partial<ShotElement>);
+  const shot = differing('text', { text: 'Other', opacity: 0.3 });
   const seen = (s: Shot) => resolveForSlot(s, KEY, SLOT, data).elements.find((e) => e.id === 'text');
   const based = makeBase(shot, resolveForSlot(shot, KEY, SLOT, data), KEY, 'text', 'opacity');
   expect(seen(based)).toEqual(seen(shot));

@@ -24,7 +24,7 @@ function Stage({ frame = { width: 2000, height: 1000 }, box = BOX as typeof BOX 
     </>
   );
 }
-const numbers = () => screen.getByRole('status').textContent!.split(' ').map(Number);
+const numbers = () => screen.getByRole('status').textContent.split(' ').map(Number);
 const zoom = () => numbers()[0];
 const FITTED = 0.364;
 
