@@ -13,7 +13,7 @@ import { coveredRect } from '@scenograph/core/stage/lay-on-plane';
 import type { Guide } from '@scenograph/core/stage/snap';
 import { groundPlacement } from '@scenograph/core/stage/stand';
 import { useSize } from '../../ui/use-size';
-import { useMarquee } from './use-marquee';
+import { useChoosingFrame } from './use-choosing-frame';
 import { usePainting } from './use-painting';
 import { useStageView } from './use-stage-view';
 import { ZoomBar } from './zoom-bar';
@@ -211,7 +211,7 @@ function Handles({
   const transformer = useRef<Konva.Transformer>(null);
   const layer = useRef<Konva.Layer>(null);
   const grabbed = useRef<{ x: number; y: number } | null>(null);
-  const marquee = useMarquee(resolved, (at) => ({ x: (at.x - left) / zoom, y: (at.y - top) / zoom }));
+  const choosing = useChoosingFrame(resolved, (at) => ({ x: (at.x - left) / zoom, y: (at.y - top) / zoom }));
   const element = resolved.elements.find((e) => e.id === selected);
   const movable = (e: ShotElement) => !isGround(e) && !e.locked;
   const resize = element ? kindUi(element).resize : 'corners';
@@ -277,10 +277,10 @@ function Handles({
         grabbed.current = e.target.getStage()?.getPointerPosition() ?? null;
         if (e.target === e.target.getStage()) onSelect(null);
         if (!e.target.draggable() && grabbed.current && e.target.getParent()?.className !== 'Transformer')
-          marquee.begin(grabbed.current, e.evt.shiftKey);
+          choosing.begin(grabbed.current, e.evt.shiftKey);
       }}
-      onMouseMove={(e) => marquee.to(e.target.getStage()?.getPointerPosition() ?? null, e.evt.buttons)}
-      onMouseUp={marquee.end}
+      onMouseMove={(e) => choosing.to(e.target.getStage()?.getPointerPosition() ?? null, e.evt.buttons)}
+      onMouseUp={choosing.end}
       onTouchStart={(e) => {
         grabbed.current = e.target.getStage()?.getPointerPosition() ?? null;
       }}
@@ -325,8 +325,8 @@ function Handles({
             />
           );
         })}
-        {marquee.drawn && (
-          <Rect {...marquee.drawn} listening={false} stroke="#12463a" dash={[4, 3]} fill="#12463a1a" />
+        {choosing.drawn && (
+          <Rect {...choosing.drawn} listening={false} stroke="#12463a" dash={[4, 3]} fill="#12463a1a" />
         )}
         <Transformer
           ref={transformer}

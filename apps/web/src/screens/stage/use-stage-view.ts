@@ -34,7 +34,8 @@ export function useStageView(
     fit: () => set(null),
     actual: () => set({ ...view, zoom: 1 }),
     chosen: () => chosen && set(boxView(size, chosen)),
-    by: (factor: number) => set(zoomedView(view, factor, MIDDLE, fitted.zoom)),
+    closer: () => set(zoomedView(view, STEP, MIDDLE, fitted.zoom)),
+    farther: () => set(zoomedView(view, 1 / STEP, MIDDLE, fitted.zoom)),
   };
   const pan = usePan((dx, dy) => set(movedView(view, dx, dy, frame)));
 
@@ -55,9 +56,9 @@ export function useStageView(
       if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || ownerOfKeys(e.target) === 'field')
         return;
       const does: Record<string, () => void> = {
-        '+': () => hands.by(STEP),
-        '=': () => hands.by(STEP),
-        '-': () => hands.by(1 / STEP),
+        '+': hands.closer,
+        '=': hands.closer,
+        '-': hands.farther,
         f: hands.fit,
         F: hands.chosen,
         a: hands.actual,
@@ -110,8 +111,8 @@ function useViewActions(hands: ViewHands): Action[] {
         run: () => void now.hands.chosen(),
       },
       { id: 'alone', title: 'The picture alone', group: 'View', keys: '.', run: toggleAlone },
-      { id: 'in', title: 'Zoom in', group: 'View', keys: '+', run: () => now.hands.by(STEP) },
-      { id: 'out', title: 'Zoom out', group: 'View', keys: '-', run: () => now.hands.by(1 / STEP) },
+      { id: 'in', title: 'Zoom in', group: 'View', keys: '+', run: () => now.hands.closer() },
+      { id: 'out', title: 'Zoom out', group: 'View', keys: '-', run: () => now.hands.farther() },
     ],
     [now],
   );

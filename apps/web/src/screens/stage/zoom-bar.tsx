@@ -27,7 +27,7 @@ export function ZoomBar({
           className={button}
           title="Zoom out (-)"
           aria-label="Zoom out"
-          onClick={() => hands.by(1 / 1.5)}
+          onClick={hands.farther}
         >
           <Minus size={13} aria-hidden />
         </button>
@@ -45,7 +45,7 @@ export function ZoomBar({
           className={button}
           title="Zoom in (+)"
           aria-label="Zoom in"
-          onClick={() => hands.by(1.5)}
+          onClick={hands.closer}
         >
           <Plus size={13} aria-hidden />
         </button>

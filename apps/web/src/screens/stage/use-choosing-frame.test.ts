@@ -3,22 +3,22 @@ import { resolveBase } from '@scenograph/core/shot/resolve';
 import { act, renderHook } from '@testing-library/react';
 import { stage, STAGED } from '../../../test/stage';
 import { useStage } from './store';
-import { useMarquee } from './use-marquee';
+import { useChoosingFrame } from './use-choosing-frame';
 
 const chosen = () => {
   const { selected, also } = useStage.getState();
   return [selected, ...also];
 };
 /** The stage at half its size, begun in the corner. */
-function marquee() {
+function choosing() {
   const shown = resolveBase(STAGED, null);
-  return renderHook(() => useMarquee(shown, ({ x, y }) => ({ x: x * 2, y: y * 2 }))).result;
+  return renderHook(() => useChoosingFrame(shown, ({ x, y }) => ({ x: x * 2, y: y * 2 }))).result;
 }
 
 beforeEach(() => stage('product'));
 
 test('a frame drawn on the stage chooses what it touches while it grows', () => {
-  const hand = marquee();
+  const hand = choosing();
   act(() => hand.current.begin({ x: 10, y: 10 }, false));
   act(() => hand.current.to({ x: 60, y: 60 }, 1));
   expect(chosen()).toEqual(['left']);
@@ -32,7 +32,7 @@ test('a frame drawn on the stage chooses what it touches while it grows', () => 
 });
 
 test('a click draws no frame and leaves the choice alone', () => {
-  const hand = marquee();
+  const hand = choosing();
   act(() => hand.current.begin({ x: 10, y: 10 }, false));
   act(() => hand.current.to({ x: 12, y: 11 }, 1));
   expect(hand.current.drawn).toBeNull();
@@ -40,7 +40,7 @@ test('a click draws no frame and leaves the choice alone', () => {
 });
 
 test('with Shift it adds to what is chosen; let go outside the window it ends', () => {
-  const hand = marquee();
+  const hand = choosing();
   act(() => hand.current.begin({ x: 10, y: 10 }, true));
   act(() => hand.current.to({ x: 60, y: 60 }, 1));
   expect(chosen()).toEqual(['product', 'left']);

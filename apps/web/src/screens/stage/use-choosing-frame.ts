@@ -22,7 +22,7 @@ const between = (a: Point, b: Point) => ({
  * A frame drawn over the stage from where nothing is grabbed: it chooses what it touches, with Shift beside what is chosen.
  * @param toFrame from a place of the room to the shot's frame
  */
-export function useMarquee(resolved: ResolvedShot, toFrame: (at: Point) => Point) {
+export function useChoosingFrame(resolved: ResolvedShot, toFrame: (at: Point) => Point) {
   const from = useRef<{ at: Point; before: string[] } | null>(null);
   const [drawn, setDrawn] = useState<ReturnType<typeof between> | null>(null);
   const end = () => {
