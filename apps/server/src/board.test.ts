@@ -1,5 +1,3 @@
-/** All begin from one server with the demo in it, which takes longest; in files of their own each would start another: hence its length. */
-
 import { createHash } from 'node:crypto';
 import { nodeHost } from '@scenograph/host-node/canvas-host';
 import { decodePicture } from '@scenograph/host-node/read-picture';
