@@ -76,218 +76,231 @@ export function createDocumentStore<T extends object, Extra extends object>(
     get: () => DocumentState<T> & Extra,
   ) => Extra,
 ): DocumentStore<T, Extra> {
-  type State = DocumentState<T> & Extra;
-  const asMade = kind.asMade !== false;
-  let timer: ReturnType<typeof setTimeout> | null = null;
-  let running: Promise<void> | null = null;
-  let failures = 0;
-  let letGo: (() => void) | null = null;
-  /** Documents that were sent and not answered: the server may have stored them all the same. */
-  let unanswered: T[] = [];
+  return new OutboxStore(kind, extra);
+}
+
+/** A document and the history it was sent with. */
+type Sent<T> = History & { document: T };
+
+/** Where nothing of a document is unsaved, refused or in conflict. */
+const SETTLED = {
+  saving: 'saved',
+  reason: null,
+  conflict: null,
+  gestureBase: null,
+} as const;
+
+const channel = () => {
   const windows =
     typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('scenograph-documents');
+  // In Node an open channel would keep the process alive.
   (windows as { unref?(): void } | null)?.unref?.();
+  return windows;
+};
 
-  const later = (wait = WAIT) => {
-    if (timer) clearTimeout(timer);
-    timer = setTimeout(() => void save(), wait);
-  };
-  /** What is finished and not stored goes to the outbox, and to the server in a moment. */
-  const changed = () => {
-    keep();
-    if (asMade) later();
-  };
-  function keep() {
-    const { id, document, gestureBase, past, future, revision } = use.getState();
-    const body = { revision, document: gestureBase ?? document!, history: { past, future } };
-    void keepUnsent({ kind: kind.name, id, body, changedAt: Date.now() });
+class OutboxStore<T extends object, Extra extends object> implements DocumentStore<T, Extra> {
+  readonly use: UseBoundStore<StoreApi<DocumentState<T> & Extra>>;
+  /** A draft is kept here until a person stores it; all else is stored as it is made. */
+  private readonly asMade: boolean;
+  private readonly windows = channel();
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private running: Promise<void> | null = null;
+  private failures = 0;
+  private letGo: (() => void) | null = null;
+  /** Documents that were sent and not answered: the server may have stored them all the same. */
+  private unanswered: T[] = [];
+
+  constructor(
+    private readonly kind: DocumentKind<T>,
+    extra: (
+      set: (value: Partial<DocumentState<T> & Extra>) => void,
+      get: () => DocumentState<T> & Extra,
+    ) => Extra,
+  ) {
+    this.asMade = kind.asMade !== false;
+    this.use = create<DocumentState<T> & Extra>((set, get) => ({ ...this.begin(get), ...extra(set, get) }));
+    this.use.subscribe(({ id, revision }) => setRevision(kind.name, id, revision));
+    this.windows?.addEventListener('message', ({ data }: MessageEvent<StoredElsewhere<T>>) => {
+      if (data.kind === kind.name) this.arrived(data.id, data.stored);
+    });
+    globalThis.addEventListener?.('online', () => {
+      if (this.use.getState().saving === 'offline') this.storeLater(0);
+    });
   }
 
-  const use = create<State>((set, get) => {
-    const change = (value: Partial<DocumentState<T>>) => set(value as Partial<State>);
-    /** A conflict stays one until a person has chosen. */
-    const unsaved = (): Saving => (get().conflict ? 'conflict' : asMade ? 'waiting' : 'draft');
-    const steps = stepsOf<T>(get, change, () => {
-      change({ saving: unsaved() });
-      changed();
-    });
-    const documentState: DocumentState<T> = {
+  open = async (id: string, stored: Stored<T>, more?: Partial<Extra>): Promise<void> => {
+    if (this.timer) clearTimeout(this.timer);
+    this.letGo?.();
+    this.letGo = holdDocument(this.kind.name, id);
+    this.failures = 0;
+    this.unanswered = [];
+    const { document, history, revision } = stored;
+    this.set({ ...SETTLED, id, document, ...history, revision, savedAt: null }, more);
+    await this.takeUp(id, stored);
+  };
+
+  arrived = (id: string, { document, history, revision }: Stored<T>): void => {
+    const now = this.use.getState();
+    if (now.id !== id || now.saving !== 'saved' || now.gestureBase || revision <= now.revision) return;
+    this.set({ document, ...history, revision });
+  };
+
+  save = async (): Promise<boolean> => {
+    while (this.running) await this.running;
+    const { document, saving } = this.use.getState();
+    if (!document || saving === 'saved' || saving === 'conflict' || saving === 'saving')
+      return saving === 'saved';
+    this.running = this.store().finally(() => (this.running = null));
+    await this.running;
+    // What was changed meanwhile is stored too; what failed is tried again by the clock.
+    const now = this.use.getState().saving;
+    return now === 'waiting' ? this.save() : now === 'saved';
+  };
+
+  leave = (): void => {
+    if (this.asMade) void this.save();
+  };
+
+  private set(value: Partial<DocumentState<T>>, beside: object = {}) {
+    this.use.setState({ ...beside, ...value } as Partial<DocumentState<T> & Extra>);
+  }
+
+  /** The state of a store that has no document yet, and what can be done to one. */
+  private begin(get: () => DocumentState<T>): DocumentState<T> {
+    const steps = stepsOf<T>(
+      get,
+      (value) => this.set(value),
+      () => {
+        this.set({ saving: this.unsaved() });
+        this.changed();
+      },
+    );
+    return {
+      ...SETTLED,
       id: '',
       document: null,
       past: [],
       future: [],
       revision: 0,
-      saving: 'saved',
-      reason: null,
       savedAt: null,
-      conflict: null,
-      gestureBase: null,
       ...steps,
-      keepMine() {
-        const { conflict } = get();
-        if (!conflict) return;
-        change({ revision: conflict.revision, conflict: null, reason: null });
-        change({ saving: unsaved() });
-        keep();
-        if (asMade) later(0);
-      },
-      takeTheirs() {
-        const { conflict } = get();
-        if (!conflict) return;
-        const { document, history, revision } = conflict;
-        change({
-          document,
-          ...history,
-          revision,
-          conflict: null,
-          reason: null,
-          gestureBase: null,
-          saving: 'saved',
-        });
-        void dropUnsent(kind.name, get().id);
-      },
+      keepMine: () => this.keepMine(),
+      takeTheirs: () => this.takeTheirs(),
     };
-    return { ...documentState, ...extra(set, get) };
-  });
-  const set = (value: Partial<DocumentState<T>>) => use.setState(value as Partial<State>);
-
-  /** The server has this revision of what is here, or of what was here when it was sent. */
-  function taken(id: string, sent: History & { document: T }, revision: number, beside?: object) {
-    failures = 0;
-    unanswered = [];
-    const { past, future } = use.getState();
-    const moved = past !== sent.past || future !== sent.future;
-    use.setState({
-      ...beside,
-      revision,
-      saving: moved ? (asMade ? 'waiting' : 'draft') : 'saved',
-      reason: null,
-      savedAt: new Date(),
-    } as Partial<State>);
-    if (moved) keep();
-    else void dropUnsent(kind.name, id);
-    const stored = { document: sent.document, history: { past: sent.past, future: sent.future }, revision };
-    windows?.postMessage({ kind: kind.name, id, stored } satisfies StoredElsewhere<T>);
   }
 
-  function failed(error: unknown, sent: History & { document: T }) {
-    const refusal = error instanceof ServerRefusal ? error : null;
-    const reason = (error as Error).message;
-    const { id } = use.getState();
-    if (refusal?.status === 409) {
-      const stands = kind.theirs(refusal.detail);
-      // An answer that was lost: what stands there is what was sent.
-      const own = [sent.document, ...unanswered].find((d) => sameDocument(d, stands.document));
-      if (own === sent.document) return taken(id, sent, stands.revision);
-      if (own) {
-        set({ revision: stands.revision, saving: 'waiting' });
-        keep();
-      } else set({ saving: 'conflict', reason, conflict: { message: reason, ...stands } });
-    } else if (
-      refusal &&
-      refusal.status >= 400 &&
-      refusal.status < 500 &&
-      refusal.status !== 408 &&
-      refusal.status !== 429
-    ) {
-      set({ saving: 'refused', reason });
-    } else {
-      // Nothing is lost: it stays here and in the outbox, and is tried again.
-      unanswered.push(sent.document);
-      set({ saving: 'offline', reason });
-      later(Math.min(LONGEST, AGAIN * 2 ** failures++));
-    }
+  private keepMine() {
+    const { conflict } = this.use.getState();
+    if (!conflict) return;
+    this.set({ revision: conflict.revision, conflict: null, reason: null });
+    this.set({ saving: this.unsaved() });
+    this.changed(0);
   }
 
-  async function store(): Promise<void> {
-    const { id, document, gestureBase, past, future, revision } = use.getState();
-    set({ saving: 'saving' });
+  private takeTheirs() {
+    const { conflict, id } = this.use.getState();
+    if (!conflict) return;
+    const { document, history, revision } = conflict;
+    this.set({ ...SETTLED, document, ...history, revision });
+    void dropUnsent(this.kind.name, id);
+  }
+
+  /** What is changed and not stored is called; a conflict stays one until a person has chosen. */
+  private unsaved(): Saving {
+    if (this.use.getState().conflict) return 'conflict';
+    return this.asMade ? 'waiting' : 'draft';
+  }
+
+  private storeLater(wait = WAIT) {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.save(), wait);
+  }
+
+  /** What is finished and not stored goes to the outbox, and to the server in a moment. */
+  private changed(wait = WAIT) {
+    this.keep();
+    if (this.asMade) this.storeLater(wait);
+  }
+
+  private keep() {
+    const { id, document, gestureBase, past, future, revision } = this.use.getState();
+    const body = { revision, document: gestureBase ?? document!, history: { past, future } };
+    void keepUnsent({ kind: this.kind.name, id, body, changedAt: Date.now() });
+  }
+
+  private async store(): Promise<void> {
+    const { id, document, gestureBase, past, future, revision } = this.use.getState();
+    this.set({ saving: 'saving' });
     // A gesture that goes on is not stored: it may yet be given up.
     const sent = { document: gestureBase ?? document!, past, future };
+    const stillOpen = () => this.use.getState().id === id;
     try {
       const body = { revision, document: sent.document, history: { past, future } };
-      const saved = await kind.put(id, body);
-      if (use.getState().id === id) taken(id, sent, saved.revision, saved.beside);
-      else void dropUnsent(kind.name, id);
+      const saved = await this.kind.put(id, body);
+      if (stillOpen()) this.taken(id, sent, saved.revision, saved.beside);
+      else void dropUnsent(this.kind.name, id);
     } catch (error) {
-      if (use.getState().id === id) failed(error, sent);
+      if (stillOpen()) this.failed(error, sent);
     }
   }
 
-  async function save(): Promise<boolean> {
-    while (running) await running;
-    const { document, saving } = use.getState();
-    if (!document || saving === 'saved' || saving === 'conflict' || saving === 'saving')
-      return saving === 'saved';
-    running = store().finally(() => (running = null));
-    await running;
-    // What was changed meanwhile is stored too; what failed is tried again by the clock.
-    return use.getState().saving === 'waiting' ? save() : use.getState().saving === 'saved';
+  /** The server has this revision of what is here, or of what was here when it was sent. */
+  private taken(id: string, sent: Sent<T>, revision: number, beside?: object) {
+    this.failures = 0;
+    this.unanswered = [];
+    const { past, future } = this.use.getState();
+    const moved = past !== sent.past || future !== sent.future;
+    const saving = !moved ? 'saved' : this.asMade ? 'waiting' : 'draft';
+    this.set({ revision, saving, reason: null, savedAt: new Date() }, beside);
+    if (moved) this.keep();
+    else void dropUnsent(this.kind.name, id);
+    const stored = { document: sent.document, history: { past: sent.past, future: sent.future }, revision };
+    this.windows?.postMessage({ kind: this.kind.name, id, stored } satisfies StoredElsewhere<T>);
   }
 
-  function arrived(id: string, { document, history, revision }: Stored<T>) {
-    const now = use.getState();
-    if (now.id !== id || now.saving !== 'saved' || now.gestureBase || revision <= now.revision) return;
-    set({ document, ...history, revision });
+  private failed(error: unknown, sent: Sent<T>) {
+    const reason = (error as Error).message;
+    if (error instanceof ServerRefusal && error.status === 409) this.collided(error, sent);
+    else if (error instanceof ServerRefusal && isFinal(error.status)) this.set({ saving: 'refused', reason });
+    else {
+      // Nothing is lost: it stays here and in the outbox, and is tried again.
+      this.unanswered.push(sent.document);
+      this.set({ saving: 'offline', reason });
+      this.storeLater(Math.min(LONGEST, AGAIN * 2 ** this.failures++));
+    }
+  }
+
+  /** Something else stands on the server, or what was sent does and its answer was lost. */
+  private collided({ message, detail }: ServerRefusal, sent: Sent<T>) {
+    const stands = this.kind.theirs(detail);
+    const own = [sent.document, ...this.unanswered].find((d) => sameDocument(d, stands.document));
+    if (own === sent.document) this.taken(this.use.getState().id, sent, stands.revision);
+    else if (own) {
+      this.set({ revision: stands.revision, saving: 'waiting' });
+      this.keep();
+    } else this.set({ saving: 'conflict', reason: message, conflict: { message, ...stands } });
   }
 
   /** Changes of an earlier visit that the server never took. */
-  async function takeUp(id: string, stored: Stored<T>) {
-    const kept = await unsentOf<T>(kind.name, id);
-    const now = use.getState();
-    if (
-      !kept ||
-      now.id !== id ||
-      now.saving !== 'saved' ||
-      now.gestureBase ||
-      now.revision !== stored.revision
-    )
-      return;
-    if (sameDocument(kept.body.document, stored.document)) return void dropUnsent(kind.name, id);
+  private async takeUp(id: string, stored: Stored<T>) {
+    const kept = await unsentOf<T>(this.kind.name, id);
+    const now = this.use.getState();
+    const untouched =
+      now.id === id && now.saving === 'saved' && !now.gestureBase && now.revision === stored.revision;
+    if (!kept || !untouched) return;
+    if (sameDocument(kept.body.document, stored.document)) return void dropUnsent(this.kind.name, id);
     const { document, history, revision } = kept.body;
-    set({ document, ...history });
+    this.set({ document, ...history });
     if (revision === stored.revision) {
-      set({ saving: asMade ? 'waiting' : 'draft' });
-      if (asMade) later(0);
+      this.set({ saving: this.unsaved() });
+      if (this.asMade) this.storeLater(0);
       return;
     }
     const at = new Date(kept.changedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-    const message = `Changes that were made here at ${at} were never stored, and this ${kind.word} was changed elsewhere since. Nothing was saved over it.`;
-    set({ saving: 'conflict', reason: message, conflict: { message, ...stored } });
+    const message = `Changes that were made here at ${at} were never stored, and this ${this.kind.word} was changed elsewhere since. Nothing was saved over it.`;
+    this.set({ saving: 'conflict', reason: message, conflict: { message, ...stored } });
   }
-
-  use.subscribe(({ id, revision }) => setRevision(kind.name, id, revision));
-  windows?.addEventListener('message', ({ data }: MessageEvent<StoredElsewhere<T>>) => {
-    if (data.kind === kind.name) arrived(data.id, data.stored);
-  });
-  globalThis.addEventListener?.('online', () => {
-    if (use.getState().saving === 'offline') later(0);
-  });
-
-  return {
-    use,
-    save,
-    leave: () => void (asMade && save()),
-    arrived,
-    async open(id, stored, more) {
-      if (timer) clearTimeout(timer);
-      letGo?.();
-      letGo = holdDocument(kind.name, id);
-      failures = 0;
-      unanswered = [];
-      use.setState({
-        id,
-        document: stored.document,
-        ...stored.history,
-        revision: stored.revision,
-        saving: 'saved',
-        reason: null,
-        savedAt: null,
-        conflict: null,
-        gestureBase: null,
-        ...more,
-      } as Partial<State>);
-      await takeUp(id, stored);
-    },
-  };
 }
+
+/** Sent again it would be refused again; a time-out (408) or too many requests (429) pass. */
+const isFinal = (status: number) => status >= 400 && status < 500 && status !== 408 && status !== 429;
