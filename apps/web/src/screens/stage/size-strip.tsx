@@ -85,42 +85,55 @@ export function SizeStrip({
           </li>
         ))}
         <li className="flex items-center">
-          <DropdownMenu.Root>
-            <DropdownMenu.Trigger
-              aria-label="Choose the slots this shot fills"
-              className="border-ink-3 text-ink-2 hover:border-spruce hover:text-ink flex h-[62px] w-16 items-center justify-center rounded-md border border-dashed"
-            >
-              <Plus size={16} aria-hidden />
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content
-                side="top"
-                align="end"
-                className="border-line bg-card z-50 max-h-96 w-80 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
-              >
-                {others.map((o) => (
-                  <DropdownMenu.CheckboxItem
-                    key={o.key}
-                    checked={slots.some((s) => s.key === o.key)}
-                    onCheckedChange={(on) => onFeed(o.key, on)}
-                    onSelect={(e) => e.preventDefault()}
-                    className="data-[highlighted]:bg-spruce-tint flex h-8 items-center gap-2 rounded-sm pr-2.5 pl-7 outline-none"
-                  >
-                    <DropdownMenu.ItemIndicator className="absolute left-3.5">
-                      <StatusMark mark="pass" size={9} />
-                    </DropdownMenu.ItemIndicator>
-                    {o.slot.title} <span className="text-ink-2">{o.marketplace}</span>
-                    <span className="text-ink-2 ml-auto text-[11.5px]">
-                      {o.fedBy ? `now ${o.fedBy}` : ''}
-                    </span>
-                  </DropdownMenu.CheckboxItem>
-                ))}
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
+          <FeedMenu {...{ slots, others, onFeed }} />
         </li>
       </ol>
     </section>
+  );
+}
+
+/** The slots that this shot could fill, ticked where it does. */
+function FeedMenu({
+  slots,
+  others,
+  onFeed,
+}: {
+  slots: FedSlot[];
+  others: (FedSlot & { fedBy: string | null })[];
+  onFeed(key: string, on: boolean): void;
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label="Choose the slots this shot fills"
+        className="border-ink-3 text-ink-2 hover:border-spruce hover:text-ink flex h-[62px] w-16 items-center justify-center rounded-md border border-dashed"
+      >
+        <Plus size={16} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          side="top"
+          align="end"
+          className="border-line bg-card z-50 max-h-96 w-80 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
+        >
+          {others.map((o) => (
+            <DropdownMenu.CheckboxItem
+              key={o.key}
+              checked={slots.some((s) => s.key === o.key)}
+              onCheckedChange={(on) => onFeed(o.key, on)}
+              onSelect={(e) => e.preventDefault()}
+              className="data-[highlighted]:bg-spruce-tint flex h-8 items-center gap-2 rounded-sm pr-2.5 pl-7 outline-none"
+            >
+              <DropdownMenu.ItemIndicator className="absolute left-3.5">
+                <StatusMark mark="pass" size={9} />
+              </DropdownMenu.ItemIndicator>
+              {o.slot.title} <span className="text-ink-2">{o.marketplace}</span>
+              <span className="text-ink-2 ml-auto text-[11.5px]">{o.fedBy ? `now ${o.fedBy}` : ''}</span>
+            </DropdownMenu.CheckboxItem>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 

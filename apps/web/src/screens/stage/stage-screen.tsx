@@ -1,9 +1,10 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
+import type { ProductData } from '@scenograph/core/data/product-data';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
+import type { Shot } from '@scenograph/core/shot/document';
 import { call, refresh, useRoute, type ListingDetail, type ShotWithHistory } from '../../api/client';
 import { useDocument } from '../../documents/document-bar';
-import { useActions } from '../../ui/actions';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { tried } from '../../ui/tried';
@@ -24,7 +25,7 @@ import { useEditing } from './use-editing';
 import { useSeen } from './use-seen';
 import { useSlots } from './use-slots';
 import { useStageClipboard } from './use-stage-clipboard';
-import { useStageActions, type StageActionHandlers } from './use-stage-actions';
+import { useStageCommands } from './use-stage-actions';
 import { useStageKeys } from './use-stage-keys';
 
 export function StageScreen() {
@@ -55,7 +56,7 @@ export function StageScreen() {
 }
 
 function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDetail }) {
-  const { document: shot, slot: activeKey, showSlot } = useStage();
+  const { document: shot, slot: activeKey } = useStage();
   const [params] = useSearchParams();
   const [delivering, setDelivering] = useState(false);
   const [making, setMaking] = useState<Export | null>(null);
@@ -65,7 +66,8 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   const known = useKnownSizes(detail);
   const variant = detail.variants.find((v) => v.id === params.get('variant')) ?? detail.variants[0];
   const data = variant?.data ?? null;
-  const { allSlots, row, fed, active, edited, target, cell } = useSlots(stored.id, detail, variant);
+  const slots = useSlots(stored.id, detail, variant);
+  const { row, fed, active, edited, target, cell } = slots;
   const { resolved, found } = useSeen(active, data, known);
   const onAdded = useCallback(
     (made: ShotElement) => setOpen(elementKind(made.kind).role === 'overlay' ? ['overlays'] : ['place']),
@@ -78,21 +80,12 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   useEffect(() => () => useAlone.setState({ alone: false }), []);
   useStageKeys(editing);
   useStageClipboard(editing.add, adding.addText);
-
-  const { remove, depth, duplicate, align, distribute, sameSize, link, trueSize } = editing;
-  const { addOverlay, addProduct } = adding;
-  const handlers = useMemo<StageActionHandlers>(
-    () => ({
-      ...{ addOverlay, remove, duplicate, depth, align, distribute, sameSize, link, trueSize },
-      addProduct: () => addProduct(variant),
-      show: setView,
-      toggleSafeZone: () => setShowSafe((on) => !on),
-      make: setMaking,
-      deliver: () => setDelivering(true),
-    }),
-    [addOverlay, addProduct, variant, remove, duplicate, depth, align, distribute, sameSize, link, trueSize],
-  );
-  useActions('stage', useStageActions(handlers, fed));
+  useStageCommands(editing, adding, variant, fed, {
+    show: setView,
+    make: setMaking,
+    setShowSafe,
+    setDelivering,
+  });
 
   if (!shot || !resolved) return null;
   const title = row?.title ?? stored.title;
@@ -101,9 +94,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
       {!alone && (
         <>
           <StageBar
-            detail={detail}
-            title={title}
-            variant={variant}
+            {...{ detail, title, variant }}
             onMake={setMaking}
             onDeliver={() => setDelivering(true)}
           />
@@ -130,27 +121,11 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
         )}
       </div>
       {!alone && (
-        <SizeStrip
-          shot={shot}
-          data={data}
-          slots={fed}
-          others={allSlots.map((s) => ({
-            ...s,
-            fedBy: detail.shots.find((x) => x.id !== stored.id && x.feeds.includes(s.key))?.title ?? null,
-          }))}
-          active={activeKey}
-          known={known}
-          onOpen={(key) => {
-            showSlot(key);
-            setOpen(key ? ['fit', 'checks'] : ['place']);
-          }}
-          onFeed={(key, on) => {
-            const body = { slot: key, shotId: on ? stored.id : null };
-            const ask = call('PUT /api/listings/:id/feeds', { params: { id: detail.listing.id }, body });
-            void tried(ask, '/api/listings');
-          }}
-          paused={view === 'sizes'}
-          onAll={() => setView((v) => (v === 'sizes' ? 'stage' : 'sizes'))}
+        <Sizes
+          {...{ shot, detail, data, slots, known, view }}
+          shotId={stored.id}
+          onOpen={setOpen}
+          onView={setView}
         />
       )}
       {making && (
@@ -166,5 +141,51 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
       {delivering && <DeliverDialog detail={detail} before={saveNow} onClose={() => setDelivering(false)} />}
       <ShotConflict shotId={stored.id} title={title} />
     </>
+  );
+}
+
+/** The shot in the slots that it feeds, and the others that it could. */
+function Sizes({
+  shot,
+  shotId,
+  detail,
+  data,
+  slots: { fed, allSlots },
+  known,
+  view,
+  onOpen,
+  onView,
+}: {
+  shot: Shot;
+  shotId: string;
+  detail: ListingDetail;
+  data: ProductData | null;
+  slots: ReturnType<typeof useSlots>;
+  known: ReturnType<typeof useKnownSizes>;
+  view: View;
+  /** Sections of the desk to open. */
+  onOpen(sections: string[]): void;
+  onView(view: View): void;
+}) {
+  const { slot: active, showSlot } = useStage();
+  const fedBy = (key: string) =>
+    detail.shots.find((x) => x.id !== shotId && x.feeds.includes(key))?.title ?? null;
+  return (
+    <SizeStrip
+      {...{ shot, data, active, known }}
+      slots={fed}
+      others={allSlots.map((s) => ({ ...s, fedBy: fedBy(s.key) }))}
+      onOpen={(key) => {
+        showSlot(key);
+        onOpen(key ? ['fit', 'checks'] : ['place']);
+      }}
+      onFeed={(key, on) => {
+        const body = { slot: key, shotId: on ? shotId : null };
+        const ask = call('PUT /api/listings/:id/feeds', { params: { id: detail.listing.id }, body });
+        void tried(ask, '/api/listings');
+      }}
+      paused={view === 'sizes'}
+      onAll={() => onView(view === 'sizes' ? 'stage' : 'sizes')}
+    />
   );
 }
