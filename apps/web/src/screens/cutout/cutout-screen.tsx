@@ -121,14 +121,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
     giveUp: () => hand.setDraft([]),
     remove: () => removeChosen(pointer, camera?.zoom ?? 0.5),
   });
-  // Until a new cut is there, the view keeps the old one, with edge and repairs as they are while dragging.
-  const shownRecipe = useMemo(
-    () =>
-      !solvedRecipe || cutKeyOf(solvedRecipe) === cutKeyOf(recipe)
-        ? recipe
-        : { ...solvedRecipe, edge: recipe.edge, repairs: recipe.repairs },
-    [recipe, solvedRecipe],
-  );
+  const shownRecipe = useShownRecipe(recipe, solvedRecipe);
 
   return (
     <>
@@ -169,35 +162,8 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
             <Waiting what="the photo" />
           )}
           <SightBar {...bar} />
-          <p
-            className="measure bg-card/95 absolute top-3 left-20 rounded-sm px-2 py-1"
-            data-testid="desk-timing"
-          >
-            {note
-              ? `${Math.round(note.milliseconds + shownMs)} ms`
-              : desk.trouble
-                ? 'not cut out'
-                : 'cutting out'}
-          </p>
-          {note?.empty && (
-            <p role="status" className="bg-card absolute inset-x-0 top-14 mx-auto w-fit rounded-md px-4 py-2">
-              Nothing stands off the background here. Draw a keep stroke over the product.
-            </p>
-          )}
-          {(!tidying || TOOLS.some((t) => t.id === tool)) && (
-            <>
-              <ToolChoices
-                tool={tool}
-                options={hand.inView.options}
-                onOptions={hand.change}
-                drafting={hand.draft.length}
-                onClosePath={hand.closePath}
-                baseDrawn={recipe.base !== null}
-                onBaseFound={() => store.edit('Base as found', (r) => ({ ...r, base: null }))}
-              />
-              <ToolBar tool={tool} onTool={choose} />
-            </>
-          )}
+          <CutNote note={note} failed={desk.trouble !== null} shownMs={shownMs} />
+          {(!tidying || TOOLS.some((t) => t.id === tool)) && <Tools {...{ hand, recipe }} />}
         </main>
         <aside
           aria-label="Cutout desk"
@@ -237,6 +203,60 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
         />
       )}
       <CutoutConflict />
+    </>
+  );
+}
+
+/** What is shown while a new cut is made. */
+function useShownRecipe(recipe: CutoutRecipe, solvedRecipe: CutoutRecipe | null): CutoutRecipe {
+  // Until a new cut is there, the view keeps the old one, with edge and repairs as they are while dragging.
+  return useMemo(
+    () =>
+      !solvedRecipe || cutKeyOf(solvedRecipe) === cutKeyOf(recipe)
+        ? recipe
+        : { ...solvedRecipe, edge: recipe.edge, repairs: recipe.repairs },
+    [recipe, solvedRecipe],
+  );
+}
+
+/** How long the cut took, and what to do where nothing was found. */
+function CutNote({
+  note,
+  failed,
+  shownMs,
+}: {
+  note: ReturnType<typeof useDesk>['note'];
+  failed: boolean;
+  shownMs: number;
+}) {
+  return (
+    <>
+      <p className="measure bg-card/95 absolute top-3 left-20 rounded-sm px-2 py-1" data-testid="desk-timing">
+        {note ? `${Math.round(note.milliseconds + shownMs)} ms` : failed ? 'not cut out' : 'cutting out'}
+      </p>
+      {note?.empty && (
+        <p role="status" className="bg-card absolute inset-x-0 top-14 mx-auto w-fit rounded-md px-4 py-2">
+          Nothing stands off the background here. Draw a keep stroke over the product.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The tools, and the choices of the one in hand. */
+function Tools({ hand, recipe }: { hand: ReturnType<typeof useToolInHand>; recipe: CutoutRecipe }) {
+  return (
+    <>
+      <ToolChoices
+        tool={hand.inView.tool}
+        options={hand.inView.options}
+        onOptions={hand.change}
+        drafting={hand.draft.length}
+        onClosePath={hand.closePath}
+        baseDrawn={recipe.base !== null}
+        onBaseFound={() => useRecipe.getState().edit('Base as found', (r) => ({ ...r, base: null }))}
+      />
+      <ToolBar tool={hand.inView.tool} onTool={hand.choose} />
     </>
   );
 }

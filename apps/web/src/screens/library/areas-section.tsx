@@ -12,6 +12,34 @@ const SHAPES: Record<AreaShape, string> = {
   bulge: 'Bulge',
 };
 
+/** A flat area in the middle of the picture. */
+function newArea({ areas, width: w, height: h }: SceneSurvey): PrintArea {
+  const ids = new Set(areas.map((a) => a.id));
+  let n = 1;
+  while (ids.has(`area-${n}`)) n++;
+  return {
+    id: `area-${n}`,
+    title: `Area ${n}`,
+    shape: 'flat',
+    corners: [
+      [w * 0.38, h * 0.38],
+      [w * 0.62, h * 0.38],
+      [w * 0.62, h * 0.62],
+      [w * 0.38, h * 0.62],
+    ],
+    edges: null,
+    widthMm: 100,
+    heightMm: Math.round((100 * h) / w),
+    wrapDeg: null,
+    bulgeMm: 0,
+    material: 'paper',
+    stock: 'light',
+  };
+}
+
+/** Changes the chosen area; `live` while something is dragged. */
+type SetArea = (change: Partial<PrintArea>, live?: boolean) => void;
+
 /** The print areas of a blank item: how they lie, how large they are, what they are made of. */
 export function AreasSection({
   survey,
@@ -26,33 +54,12 @@ export function AreasSection({
   during(value: Partial<SceneSurvey>): void;
   commit(value: Partial<SceneSurvey>): void;
 }) {
-  const { areas, width: w, height: h } = survey;
+  const { areas } = survey;
   const area = areas.find((a) => a.id === chosen) ?? null;
   const add = () => {
-    const ids = new Set(areas.map((a) => a.id));
-    let n = 1;
-    while (ids.has(`area-${n}`)) n++;
-    const id = `area-${n}`;
-    const made: PrintArea = {
-      id,
-      title: `Area ${n}`,
-      shape: 'flat',
-      corners: [
-        [w * 0.38, h * 0.38],
-        [w * 0.62, h * 0.38],
-        [w * 0.62, h * 0.62],
-        [w * 0.38, h * 0.62],
-      ],
-      edges: null,
-      widthMm: 100,
-      heightMm: Math.round((100 * h) / w),
-      wrapDeg: null,
-      bulgeMm: 0,
-      material: 'paper',
-      stock: 'light',
-    };
+    const made = newArea(survey);
     commit({ areas: [...areas, made] });
-    onChoose(id);
+    onChoose(made.id);
   };
   const set = (change: Partial<PrintArea>, live = false) =>
     (live ? during : commit)({ areas: areas.map((a) => (a.id === area!.id ? { ...a, ...change } : a)) });
@@ -81,85 +88,107 @@ export function AreasSection({
       </ul>
       <Button onClick={add}>Add a print area</Button>
       {area && (
-        <fieldset className="border-line grid gap-2 rounded-md border p-2.5">
-          <legend className="px-1 font-medium">{area.title}</legend>
-          <TextField
-            label="Name of the area"
-            value={area.title}
-            onCommit={(title) => title && set({ title })}
-          />
-          <Segmented
-            label="How it lies"
-            value={area.shape}
-            onChange={(shape) => set(reshaped(area, shape))}
-            options={AREA_SHAPES.map((value) => ({ value, title: SHAPES[value] }))}
-          />
-          <div className="grid grid-cols-2 gap-2">
-            <NumberField
-              label="Width"
-              unit="mm"
-              min={1}
-              value={area.widthMm}
-              onCommit={(widthMm) => set({ widthMm })}
-            />
-            <NumberField
-              label="Height"
-              unit="mm"
-              min={1}
-              value={area.heightMm}
-              onCommit={(heightMm) => set({ heightMm })}
-            />
-            {(area.shape === 'cylinder' || area.shape === 'cone') && (
-              <NumberField
-                label="Reaches round"
-                unit="°"
-                min={5}
-                max={200}
-                value={area.wrapDeg}
-                onCommit={(wrapDeg) => set({ wrapDeg })}
-              />
-            )}
-          </div>
-          {area.shape === 'bulge' && (
-            <Slider
-              label="Middle stands out"
-              unit="mm"
-              min={-30}
-              max={60}
-              value={Math.round(area.bulgeMm)}
-              onChange={(bulgeMm) => set({ bulgeMm }, true)}
-              onCommit={(bulgeMm) => set({ bulgeMm })}
-            />
-          )}
-          <Select
-            label="Material"
-            className="w-full"
-            value={area.material}
-            onChange={(material) => set({ material })}
-            options={MATERIALS.map((value) => ({ value, title: INK[value].title }))}
-          />
-          <Segmented
-            label="Stock"
-            value={area.stock}
-            onChange={(stock) => set({ stock })}
-            options={[
-              { value: 'light', title: 'Light stock' },
-              { value: 'dark', title: 'Dark stock' },
-            ]}
-          />
-          <Fit area={area} survey={survey} />
-          <Button
-            tone="danger"
-            onClick={() => {
-              commit({ areas: areas.filter((a) => a.id !== area.id) });
-              onChoose(null);
-            }}
-          >
-            Remove this area
-          </Button>
-        </fieldset>
+        <AreaForm
+          {...{ area, survey }}
+          set={set}
+          onRemove={() => {
+            commit({ areas: areas.filter((a) => a.id !== area.id) });
+            onChoose(null);
+          }}
+        />
       )}
     </div>
+  );
+}
+
+function AreaForm({
+  area,
+  survey,
+  set,
+  onRemove,
+}: {
+  area: PrintArea;
+  survey: SceneSurvey;
+  set: SetArea;
+  onRemove(): void;
+}) {
+  return (
+    <fieldset className="border-line grid gap-2 rounded-md border p-2.5">
+      <legend className="px-1 font-medium">{area.title}</legend>
+      <TextField label="Name of the area" value={area.title} onCommit={(title) => title && set({ title })} />
+      <Lie {...{ area, set }} />
+      <Select
+        label="Material"
+        className="w-full"
+        value={area.material}
+        onChange={(material) => set({ material })}
+        options={MATERIALS.map((value) => ({ value, title: INK[value].title }))}
+      />
+      <Segmented
+        label="Stock"
+        value={area.stock}
+        onChange={(stock) => set({ stock })}
+        options={[
+          { value: 'light', title: 'Light stock' },
+          { value: 'dark', title: 'Dark stock' },
+        ]}
+      />
+      <Fit area={area} survey={survey} />
+      <Button tone="danger" onClick={onRemove}>
+        Remove this area
+      </Button>
+    </fieldset>
+  );
+}
+
+/** How the area lies on the item, and its size there. */
+function Lie({ area, set }: { area: PrintArea; set: SetArea }) {
+  return (
+    <>
+      <Segmented
+        label="How it lies"
+        value={area.shape}
+        onChange={(shape) => set(reshaped(area, shape))}
+        options={AREA_SHAPES.map((value) => ({ value, title: SHAPES[value] }))}
+      />
+      <div className="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Width"
+          unit="mm"
+          min={1}
+          value={area.widthMm}
+          onCommit={(widthMm) => set({ widthMm })}
+        />
+        <NumberField
+          label="Height"
+          unit="mm"
+          min={1}
+          value={area.heightMm}
+          onCommit={(heightMm) => set({ heightMm })}
+        />
+        {(area.shape === 'cylinder' || area.shape === 'cone') && (
+          <NumberField
+            label="Reaches round"
+            unit="°"
+            min={5}
+            max={200}
+            value={area.wrapDeg}
+            onCommit={(wrapDeg) => set({ wrapDeg })}
+          />
+        )}
+      </div>
+      {area.shape === 'bulge' && (
+        <Slider
+          label="Middle stands out"
+          unit="mm"
+          min={-30}
+          max={60}
+          value={Math.round(area.bulgeMm)}
+          onChange={(bulgeMm) => set({ bulgeMm }, true)}
+          onCommit={(bulgeMm) => set({ bulgeMm })}
+        />
+      )}
+    </>
   );
 }
 

@@ -2,7 +2,7 @@ import { Accordion } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Camera } from '@scenograph/core/stage/camera';
-import { surveyCamera } from '@scenograph/core/stage/survey';
+import { surveyCamera, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { type Scene, useRoute } from '../../api/client';
 import { ConflictDialog, DocumentUndoRedo, SavingNote, useDocument } from '../../documents/document-bar';
 import { storedSurvey, type Surveyed } from '../../documents/kinds';
@@ -101,86 +101,130 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
           mending={mending}
         />
         <aside aria-label="Survey" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
-          <Accordion.Root type="multiple" value={open} onValueChange={setOpen}>
-            <Section n={1} id="plane" title="Standing plane" summary={camera ? 'solved' : 'not known'}>
-              <PlaneSection survey={survey} camera={camera} wrong={wrong} commit={commit} />
-            </Section>
-            <Section
-              n={2}
-              id="light"
-              title="Light"
-              summary={`${Math.round(survey.light.azimuthDeg)}°, ${Math.round(survey.light.elevationDeg)}° up`}
-            >
-              <LightDome
-                light={survey.light}
-                onChange={(light) => during({ light })}
-                onCommit={(light) => commit({ light })}
-              />
-              <Slider
-                label="Gloss of the ground"
-                unit="%"
-                value={Math.round(survey.gloss * 100)}
-                onChange={(v) => during({ gloss: v / 100 })}
-                onCommit={(v) => commit({ gloss: v / 100 })}
-              />
-            </Section>
-            <Section n={3} id="spots" title="Placement points" summary={String(survey.spots.length)}>
-              <SpotsSection
-                survey={survey}
-                camera={camera}
-                placing={placing}
-                onPlacing={setPlacing}
-                commit={commit}
-              />
-            </Section>
-            <Section n={4} id="foreground" title="Foreground" summary={survey.occluder ? 'masked' : 'none'}>
-              <MaskSection
-                scene={scene}
-                mask="occluder"
-                title={`${now.title} foreground`}
-                about="What stands before the products, cut out with the cutout desk."
-                hint="Keep what stands before the products and drop the rest; then come back here and use it."
-                value={survey.occluder}
-                onTaken={(occluder) => commit({ occluder })}
-                onWithout={() => commit({ occluder: null })}
-              />
-            </Section>
-            <Section n={5} id="areas" title="Print areas" summary={String(survey.areas.length)}>
-              <AreasSection
-                survey={survey}
-                chosen={area}
-                onChoose={setArea}
-                during={during}
-                commit={commit}
-              />
-            </Section>
-            <Section
-              n={6}
-              id="outline"
-              title="Outline of the item"
-              summary={survey.outline ? 'made' : 'none'}
-            >
-              <MaskSection
-                scene={scene}
-                mask="outline"
-                title={`${now.title} item`}
-                about="The blank item alone: prints over the whole item and its colour end there."
-                hint="Keep the blank item and drop the rest; then come back here and use it."
-                value={survey.outline}
-                onTaken={(outline) => commit({ outline })}
-                onWithout={() => commit({ outline: null })}
-              />
-            </Section>
-            <Section n={7} id="mend" title="Remove marks" summary={String(survey.mends.length)}>
-              <MendSection survey={survey} mending={mending} />
-            </Section>
-            <Section n={8} id="about" title="About" summary={now.season ?? ''}>
-              <AboutSection sceneId={scene.id} now={now} during={edits.during} commit={edits.commit} />
-            </Section>
-          </Accordion.Root>
+          <Sections
+            {...{ scene, now, camera, wrong, placing, open, area, mending, edits }}
+            onOpen={setOpen}
+            onArea={setArea}
+            onPlacing={setPlacing}
+          />
         </aside>
       </div>
       <ConflictDialog of={state} word="survey" />
+    </>
+  );
+}
+
+/** The sections of the survey, in the order in which a picture is surveyed. */
+function Sections({
+  scene,
+  now,
+  camera,
+  wrong,
+  placing,
+  open,
+  area,
+  mending,
+  edits,
+  onOpen,
+  onArea,
+  onPlacing,
+}: {
+  scene: Scene;
+  now: Surveyed;
+  camera: Camera | null;
+  wrong: string | null;
+  placing: boolean;
+  open: string[];
+  area: string | null;
+  mending: ReturnType<typeof useMending>;
+  edits: ReturnType<typeof useSurveyEdits>;
+  onOpen(sections: string[]): void;
+  onArea(id: string | null): void;
+  onPlacing(on: boolean): void;
+}) {
+  const { survey } = now;
+  const { duringSurvey: during, commitSurvey: commit } = edits;
+  return (
+    <Accordion.Root type="multiple" value={open} onValueChange={onOpen}>
+      <Section n={1} id="plane" title="Standing plane" summary={camera ? 'solved' : 'not known'}>
+        <PlaneSection survey={survey} camera={camera} wrong={wrong} commit={commit} />
+      </Section>
+      <Section n={2} id="light" title="Light" summary={lightInWords(survey)}>
+        <LightPart {...{ survey, during, commit }} />
+      </Section>
+      <Section n={3} id="spots" title="Placement points" summary={String(survey.spots.length)}>
+        <SpotsSection
+          survey={survey}
+          camera={camera}
+          placing={placing}
+          onPlacing={onPlacing}
+          commit={commit}
+        />
+      </Section>
+      <Section n={4} id="foreground" title="Foreground" summary={survey.occluder ? 'masked' : 'none'}>
+        <MaskSection
+          scene={scene}
+          mask="occluder"
+          title={`${now.title} foreground`}
+          about="What stands before the products, cut out with the cutout desk."
+          hint="Keep what stands before the products and drop the rest; then come back here and use it."
+          value={survey.occluder}
+          onTaken={(occluder) => commit({ occluder })}
+          onWithout={() => commit({ occluder: null })}
+        />
+      </Section>
+      <Section n={5} id="areas" title="Print areas" summary={String(survey.areas.length)}>
+        <AreasSection survey={survey} chosen={area} onChoose={onArea} during={during} commit={commit} />
+      </Section>
+      <Section n={6} id="outline" title="Outline of the item" summary={survey.outline ? 'made' : 'none'}>
+        <MaskSection
+          scene={scene}
+          mask="outline"
+          title={`${now.title} item`}
+          about="The blank item alone: prints over the whole item and its colour end there."
+          hint="Keep the blank item and drop the rest; then come back here and use it."
+          value={survey.outline}
+          onTaken={(outline) => commit({ outline })}
+          onWithout={() => commit({ outline: null })}
+        />
+      </Section>
+      <Section n={7} id="mend" title="Remove marks" summary={String(survey.mends.length)}>
+        <MendSection survey={survey} mending={mending} />
+      </Section>
+      <Section n={8} id="about" title="About" summary={now.season ?? ''}>
+        <AboutSection sceneId={scene.id} now={now} during={edits.during} commit={edits.commit} />
+      </Section>
+    </Accordion.Root>
+  );
+}
+
+const lightInWords = ({ light }: SceneSurvey) =>
+  `${Math.round(light.azimuthDeg)}°, ${Math.round(light.elevationDeg)}° up`;
+
+/** Where the scene's light comes from, and how far its ground mirrors. */
+function LightPart({
+  survey,
+  during,
+  commit,
+}: {
+  survey: SceneSurvey;
+  during(value: Partial<SceneSurvey>): void;
+  commit(value: Partial<SceneSurvey>): void;
+}) {
+  return (
+    <>
+      <LightDome
+        light={survey.light}
+        onChange={(light) => during({ light })}
+        onCommit={(light) => commit({ light })}
+      />
+      <Slider
+        label="Gloss of the ground"
+        unit="%"
+        value={Math.round(survey.gloss * 100)}
+        onChange={(v) => during({ gloss: v / 100 })}
+        onCommit={(v) => commit({ gloss: v / 100 })}
+      />
     </>
   );
 }

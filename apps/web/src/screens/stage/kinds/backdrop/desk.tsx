@@ -27,7 +27,7 @@ const START: Record<Exclude<Fill['type'], 'scene'>, (colour: string) => Fill> = 
 
 export function BackdropDesk({ element, during, commit, palette }: Props) {
   const { data: scenes } = useRoute('GET /api/scenes');
-  const { fill, adjust, edges } = element;
+  const { fill } = element;
   const colour =
     fill.type === 'gradient'
       ? fill.stops[fill.stops.length - 1].colour
@@ -39,28 +39,6 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
       name: s.title,
       fill: sceneFill(s.picture, s.survey),
     });
-  const newer =
-    fill.type === 'scene' &&
-    scenes?.find(
-      (s) => s.picture === fill.picture && JSON.stringify(s.survey) !== JSON.stringify(fill.survey),
-    );
-  const dim = (
-    label: string,
-    key: 'hue' | 'saturation' | 'lightness',
-    unit: string,
-    by: number,
-    most: number,
-  ) => (
-    <Slider
-      label={label}
-      unit={unit}
-      min={-most}
-      max={most}
-      value={Math.round(adjust[key] * by)}
-      onChange={(v) => during({ adjust: { ...adjust, [key]: v / by } })}
-      onCommit={(v) => commit(`${label} of the background`, { adjust: { ...adjust, [key]: v / by } })}
-    />
-  );
   return (
     <div className="grid gap-2.5">
       <Segmented
@@ -103,71 +81,107 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
         <GradientPart fill={fill} during={during} commit={commit} palette={palette} />
       )}
       {fill.type === 'set' && <SetPart fill={fill} during={during} commit={commit} palette={palette} />}
-      {fill.type === 'scene' && (
-        <>
-          <div className="grid grid-cols-4 gap-1.5">
-            {scenes?.map((s) => (
-              <button
-                key={s.id}
-                type="button"
-                title={s.title}
-                aria-label={s.title}
-                aria-pressed={s.picture === fill.picture}
-                onClick={() => toScene(s)}
-                className={`overflow-hidden rounded-sm border ${s.picture === fill.picture ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
-              >
-                <img src={reducedUrl(s.picture, 160)} alt="" className="aspect-[4/3] w-full object-cover" />
-              </button>
-            ))}
-          </div>
-          {newer && (
-            <Button onClick={() => commit('Newer survey', { fill: { ...fill, survey: newer.survey } })}>
-              Take the scene&apos;s newer survey
-            </Button>
-          )}
-          <p className="text-ink-2 text-[12px]">Place to keep in view when a slot crops the scene:</p>
-          {(['x', 'y'] as const).map((axis) => (
-            <Slider
-              key={axis}
-              label={axis === 'x' ? 'Focus across' : 'Focus down'}
-              unit="%"
-              value={Math.round(fill.focus[axis] * 100)}
-              onChange={(v) => during({ fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })}
-              onCommit={(v) =>
-                commit('Move focus', { fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })
-              }
-            />
-          ))}
-        </>
-      )}
-      <fieldset className="border-line border-t pt-2">
-        <legend className="sr-only">Background alone</legend>
-        <div className="flex items-center justify-between">
-          <span className="font-medium">Background alone</span>
-          <Button tone="quiet" onClick={() => commit('Background as it is', { adjust: UNADJUSTED })}>
-            As it is
-          </Button>
-        </div>
-        {dim('Hue', 'hue', '°', 1, 180)}
-        {dim('Saturation', 'saturation', '%', 100, 100)}
-        {dim('Lightness', 'lightness', '%', 100, 100)}
-        <Slider
-          label="Darkened edges"
-          unit="%"
-          value={Math.round(edges.strength * 100)}
-          onChange={(v) => during({ edges: { ...edges, strength: v / 100 } })}
-          onCommit={(v) => commit('Darkened edges', { edges: { ...edges, strength: v / 100 } })}
-        />
-        {edges.strength > 0 && (
-          <Slider
-            label="Edges reach in"
-            unit="%"
-            value={Math.round(edges.reach * 100)}
-            onChange={(v) => during({ edges: { ...edges, reach: v / 100 } })}
-            onCommit={(v) => commit('Darkened edges', { edges: { ...edges, reach: v / 100 } })}
-          />
-        )}
-      </fieldset>
+      {fill.type === 'scene' && <ScenePart {...{ fill, scenes, toScene, during, commit }} />}
+      <BackgroundAlone {...{ element, during, commit }} />
     </div>
+  );
+}
+
+/** Which scene it is, and what of it stays in view. */
+function ScenePart({
+  fill,
+  scenes,
+  toScene,
+  during,
+  commit,
+}: Pick<Props, 'during' | 'commit'> & {
+  fill: Extract<Fill, { type: 'scene' }>;
+  scenes: Scene[] | undefined;
+  toScene(scene: Scene): void;
+}) {
+  const newer = scenes?.find(
+    (s) => s.picture === fill.picture && JSON.stringify(s.survey) !== JSON.stringify(fill.survey),
+  );
+  return (
+    <>
+      <div className="grid grid-cols-4 gap-1.5">
+        {scenes?.map((s) => (
+          <button
+            key={s.id}
+            type="button"
+            title={s.title}
+            aria-label={s.title}
+            aria-pressed={s.picture === fill.picture}
+            onClick={() => toScene(s)}
+            className={`overflow-hidden rounded-sm border ${s.picture === fill.picture ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
+          >
+            <img src={reducedUrl(s.picture, 160)} alt="" className="aspect-[4/3] w-full object-cover" />
+          </button>
+        ))}
+      </div>
+      {newer && (
+        <Button onClick={() => commit('Newer survey', { fill: { ...fill, survey: newer.survey } })}>
+          Take the scene&apos;s newer survey
+        </Button>
+      )}
+      <p className="text-ink-2 text-[12px]">Place to keep in view when a slot crops the scene:</p>
+      {(['x', 'y'] as const).map((axis) => (
+        <Slider
+          key={axis}
+          label={axis === 'x' ? 'Focus across' : 'Focus down'}
+          unit="%"
+          value={Math.round(fill.focus[axis] * 100)}
+          onChange={(v) => during({ fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })}
+          onCommit={(v) =>
+            commit('Move focus', { fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })
+          }
+        />
+      ))}
+    </>
+  );
+}
+
+/** The background's colours and edges; what stands before it keeps its own. */
+function BackgroundAlone({ element: { adjust, edges }, during, commit }: Omit<Props, 'palette' | 'shot'>) {
+  const dim = (label: string, key: keyof typeof adjust, unit: string, by: number, most: number) => (
+    <Slider
+      label={label}
+      unit={unit}
+      min={-most}
+      max={most}
+      value={Math.round(adjust[key] * by)}
+      onChange={(v) => during({ adjust: { ...adjust, [key]: v / by } })}
+      onCommit={(v) => commit(`${label} of the background`, { adjust: { ...adjust, [key]: v / by } })}
+    />
+  );
+  return (
+    <fieldset className="border-line border-t pt-2">
+      <legend className="sr-only">Background alone</legend>
+      <div className="flex items-center justify-between">
+        <span className="font-medium">Background alone</span>
+        <Button tone="quiet" onClick={() => commit('Background as it is', { adjust: UNADJUSTED })}>
+          As it is
+        </Button>
+      </div>
+      {dim('Hue', 'hue', '°', 1, 180)}
+      {dim('Saturation', 'saturation', '%', 100, 100)}
+      {dim('Lightness', 'lightness', '%', 100, 100)}
+      <Slider
+        label="Darkened edges"
+        unit="%"
+        value={Math.round(edges.strength * 100)}
+        onChange={(v) => during({ edges: { ...edges, strength: v / 100 } })}
+        onCommit={(v) => commit('Darkened edges', { edges: { ...edges, strength: v / 100 } })}
+      />
+      {edges.strength > 0 && (
+        <Slider
+          label="Edges reach in"
+          unit="%"
+          value={Math.round(edges.reach * 100)}
+          onChange={(v) => during({ edges: { ...edges, reach: v / 100 } })}
+          onCommit={(v) => commit('Darkened edges', { edges: { ...edges, reach: v / 100 } })}
+        />
+      )}
+    </fieldset>
   );
 }

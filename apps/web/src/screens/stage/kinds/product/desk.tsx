@@ -230,15 +230,6 @@ export function ProductLightDesk({ element, shot, during, commit }: Props) {
       onCommit={(v) => commit(history, { shadow: { ...shadow, [key]: v / 100 } })}
     />
   );
-  const mirror = (label: string, key: keyof typeof reflection) => (
-    <Slider
-      label={label}
-      unit="%"
-      value={Math.round(reflection[key] * 100)}
-      onChange={(v) => during({ reflection: { ...reflection, [key]: v / 100 } })}
-      onCommit={(v) => commit('Reflection', { reflection: { ...reflection, [key]: v / 100 } })}
-    />
-  );
   return (
     <div>
       {!camera && (
@@ -273,67 +264,105 @@ export function ProductLightDesk({ element, shot, during, commit }: Props) {
         </>
       )}
       {note?.ground != null && note.ground < DARK && shadow.strength > 0 && (
-        <div className="text-amber-ink mt-2 text-[12px]">
-          <p>
-            The ground here is too dark for a shadow to be seen (lightness {Math.round(note.ground * 100)} of
-            100). A rim of light sets it off instead.
-          </p>
-          <div className="mt-1 flex gap-2">
-            <Button
-              onClick={() =>
-                commit('Light rim', {
-                  effects: { ...element.effects, outline: { width: 2, colour: '#f4ead2', opacity: 0.5 } },
-                })
-              }
-            >
-              Light rim
-            </Button>
-            <Button
-              onClick={() =>
-                commit('Glow', {
-                  effects: { ...element.effects, glow: { size: 60, colour: '#f4ead2', opacity: 0.4 } },
-                })
-              }
-            >
-              Glow
-            </Button>
-          </div>
-        </div>
+        <TooDark lightness={note.ground} effects={element.effects} commit={commit} />
       )}
-      {ownShadow ? (
-        <div className="mt-2">
-          <Segmented
-            label="Where the shadow comes from"
-            value={shadow.source}
-            onChange={(source) =>
-              commit(source === 'camera' ? "Show the camera's own shadow" : 'Shadow by the light', {
-                shadow: { ...shadow, source },
-              })
-            }
-            options={[
-              { value: 'light', title: 'By the light' },
-              { value: 'camera', title: "Camera's own" },
-            ]}
-          />
-        </div>
-      ) : (
-        <p className="text-ink-2 mt-1 text-[12px]">
-          This cutout keeps no shadow of its photo. Turn it on in the cutout desk to show it here.
-        </p>
-      )}
-      {element.pose !== 'flat' && (
-        <fieldset className="border-line mt-2 border-t pt-2">
-          <legend className="sr-only">Reflection</legend>
-          {mirror('Reflection', 'strength')}
-          {reflection.strength > 0 && (
-            <>
-              {mirror('Fading', 'fade')}
-              {mirror('Roughness', 'roughness')}
-            </>
-          )}
-        </fieldset>
-      )}
+      <ShadowSource {...{ element, commit }} />
+      {element.pose !== 'flat' && <ReflectionPart {...{ reflection, during, commit }} />}
     </div>
+  );
+}
+
+/** A shadow cannot be seen on a dark ground; what can set the product off instead. */
+function TooDark({
+  lightness,
+  effects,
+  commit,
+}: {
+  lightness: number;
+  effects: Props['element']['effects'];
+  commit: Props['commit'];
+}) {
+  return (
+    <div className="text-amber-ink mt-2 text-[12px]">
+      <p>
+        The ground here is too dark for a shadow to be seen (lightness {Math.round(lightness * 100)} of 100).
+        A rim of light sets it off instead.
+      </p>
+      <div className="mt-1 flex gap-2">
+        <Button
+          onClick={() =>
+            commit('Light rim', {
+              effects: { ...effects, outline: { width: 2, colour: '#f4ead2', opacity: 0.5 } },
+            })
+          }
+        >
+          Light rim
+        </Button>
+        <Button
+          onClick={() =>
+            commit('Glow', {
+              effects: { ...effects, glow: { size: 60, colour: '#f4ead2', opacity: 0.4 } },
+            })
+          }
+        >
+          Glow
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function ShadowSource({ element: { shadow, ownShadow }, commit }: Pick<Props, 'element' | 'commit'>) {
+  if (!ownShadow)
+    return (
+      <p className="text-ink-2 mt-1 text-[12px]">
+        This cutout keeps no shadow of its photo. Turn it on in the cutout desk to show it here.
+      </p>
+    );
+  return (
+    <div className="mt-2">
+      <Segmented
+        label="Where the shadow comes from"
+        value={shadow.source}
+        onChange={(source) =>
+          commit(source === 'camera' ? "Show the camera's own shadow" : 'Shadow by the light', {
+            shadow: { ...shadow, source },
+          })
+        }
+        options={[
+          { value: 'light', title: 'By the light' },
+          { value: 'camera', title: "Camera's own" },
+        ]}
+      />
+    </div>
+  );
+}
+
+function ReflectionPart({
+  reflection,
+  during,
+  commit,
+}: Pick<Props, 'during' | 'commit'> & { reflection: Props['element']['reflection'] }) {
+  const mirror = (label: string, key: keyof typeof reflection) => (
+    <Slider
+      label={label}
+      unit="%"
+      value={Math.round(reflection[key] * 100)}
+      onChange={(v) => during({ reflection: { ...reflection, [key]: v / 100 } })}
+      onCommit={(v) => commit('Reflection', { reflection: { ...reflection, [key]: v / 100 } })}
+    />
+  );
+  return (
+    <fieldset className="border-line mt-2 border-t pt-2">
+      <legend className="sr-only">Reflection</legend>
+      {mirror('Reflection', 'strength')}
+      {reflection.strength > 0 && (
+        <>
+          {mirror('Fading', 'fade')}
+          {mirror('Roughness', 'roughness')}
+        </>
+      )}
+    </fieldset>
   );
 }
 
