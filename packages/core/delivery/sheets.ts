@@ -125,106 +125,87 @@ export type PageName = keyof typeof PAGES;
 /** So many pictures stay large enough to be judged on a page. */
 export const MOST_ON_PAGE = 6;
 
+const MARGIN = 42;
+/** Between two pictures, and the height of what stands under one. */
+const GAP = 14;
+const CAPTION = 16;
+/** Height of a line in the lists of options and prices. */
+const LINE = 15;
+
 /** A page to be agreed on: pictures, name, options, prices, notes and the maker's logo. Lengths in PDF points. */
 export function proofSheet(content: ProofContent, page: PageName): ResolvedShot {
-  const { width: W, height: H } = PAGES[page];
-  const frame = { width: W, height: H };
-  const margin = 42;
-  const inner = W - 2 * margin;
+  const frame = { width: PAGES[page].width, height: PAGES[page].height };
+  const inner = frame.width - 2 * MARGIN;
+  const bottom = frame.height - MARGIN;
+  const { title, options, prices, notes, foot, logo } = content;
+  const notesHigh = notes ? 70 : 0;
+  const lines = Math.max(options.length, prices.length, options.length + prices.length ? 1 : 0);
+  const top = MARGIN + 66;
+  const listsAt = bottom - (26 + lines * LINE + notesHigh + 40) + GAP;
+  const text = (id: string, w: Words) => words(id, frame, w);
   const elements: ShotElement[] = [newBackdrop('ground', frame, '#ffffff')];
-  const add = (id: string, w: Words) => elements.push(words(id, frame, w));
-  let y = margin;
-  if (content.logo)
+  if (logo) {
+    const box = { x: frame.width - MARGIN - 120, y: MARGIN, width: 120, height: 36 };
+    elements.push(shown('logo', frame, logo, box));
+  }
+  const titleWidth = inner - (logo ? 140 : 0);
+  elements.push(
+    text('title', {
+      text: title,
+      x: MARGIN,
+      y: MARGIN,
+      width: titleWidth,
+      height: 60,
+      size: 22,
+      font: TITLE,
+    }),
+    ...proofPictures(content.pictures.slice(0, MOST_ON_PAGE), frame, top, listsAt - GAP),
+    ...proofList('option', 'Options', options, frame, { x: MARGIN, y: listsAt }),
+    ...proofList('price', 'Prices', prices, frame, { x: MARGIN + inner / 2 + 10, y: listsAt }),
+  );
+  const below = { x: MARGIN, width: inner };
+  if (notes)
     elements.push(
-      shown('logo', frame, content.logo, { x: W - margin - 120, y: margin, width: 120, height: 36 }),
+      text('notes', { text: notes, ...below, y: bottom - 26 - notesHigh, height: notesHigh, size: 10 }),
     );
-  add('title', {
-    text: content.title,
-    x: margin,
-    y,
-    width: inner - (content.logo ? 140 : 0),
-    height: 60,
-    size: 22,
-    font: TITLE,
-  });
-  y += 66;
-  const pictures = content.pictures.slice(0, MOST_ON_PAGE);
-  const lines = content.options.length + content.prices.length;
-  const notesHigh = content.notes ? 70 : 0;
-  const below =
-    26 + Math.max(content.options.length, content.prices.length, lines ? 1 : 0) * 15 + notesHigh + 40;
+  elements.push(text('foot', { text: foot, ...below, y: bottom - 12, height: 12, size: 8, colour: QUIET }));
+  return { ...frame, elements, missing: [] };
+}
+
+/** Pictures in as many columns as leave them largest, each with its caption, between two heights of the page. */
+function proofPictures(pictures: SheetPicture[], frame: Frame, top: number, bottom: number): ShotElement[] {
   const columns = pictures.length === 1 ? 1 : pictures.length <= 4 ? 2 : 3;
   const rows = Math.ceil(pictures.length / columns);
-  const gap = 14;
-  const caption = 16;
-  const room = H - margin - below - y;
-  const cellW = (inner - gap * (columns - 1)) / columns;
-  const cellH = room / rows - caption - gap;
-  pictures.forEach((picture, i) => {
-    const x = margin + (i % columns) * (cellW + gap);
-    const top = y + Math.floor(i / columns) * (cellH + caption + gap);
+  const cellW = (frame.width - 2 * MARGIN - GAP * (columns - 1)) / columns;
+  const cellH = (bottom - top) / rows - CAPTION - GAP;
+  return pictures.flatMap((picture, i) => {
+    const x = MARGIN + (i % columns) * (cellW + GAP);
+    const y = top + Math.floor(i / columns) * (cellH + CAPTION + GAP);
     const k = Math.min(cellW / picture.width, cellH / picture.height);
-    elements.push(
-      shown(`picture-${i}`, frame, picture, {
-        x,
-        y: top,
-        width: picture.width * k,
-        height: picture.height * k,
-      }),
-    );
-    add(`caption-${i}`, {
-      text: picture.label,
-      x,
-      y: top + picture.height * k + 3,
-      width: cellW,
-      height: caption,
-      size: 9,
-      colour: QUIET,
-    });
+    const box = { x, y, width: picture.width * k, height: picture.height * k };
+    const under = { x, y: y + box.height + 3, width: cellW, height: CAPTION };
+    return [
+      shown(`picture-${i}`, frame, picture, box),
+      words(`caption-${i}`, frame, { text: picture.label, ...under, size: 9, colour: QUIET }),
+    ];
   });
-  y = H - margin - below + 14;
-  const list = (id: string, heading: string, items: string[], x: number) => {
-    if (!items.length) return;
-    add(`${id}-heading`, {
-      text: heading,
-      x,
-      y,
-      width: inner / 2 - 10,
-      height: 14,
-      size: 9.5,
-      font: STRONG,
-      colour: QUIET,
-    });
-    items.forEach((item, i) =>
-      add(`${id}-${i}`, {
-        text: item,
-        x,
-        y: y + 15 + i * 15,
-        width: inner / 2 - 10,
-        height: 15,
-        size: 10.5,
-      }),
-    );
-  };
-  list('option', 'Options', content.options, margin);
-  list('price', 'Prices', content.prices, margin + inner / 2 + 10);
-  if (content.notes)
-    add('notes', {
-      text: content.notes,
-      x: margin,
-      y: H - margin - 26 - notesHigh,
-      width: inner,
-      height: notesHigh,
-      size: 10,
-    });
-  add('foot', {
-    text: content.foot,
-    x: margin,
-    y: H - margin - 12,
-    width: inner,
-    height: 12,
-    size: 8,
-    colour: QUIET,
-  });
-  return { ...frame, elements, missing: [] };
+}
+
+/** Half a page wide: a heading and what stands under it, one a line. */
+function proofList(
+  id: string,
+  heading: string,
+  items: string[],
+  frame: Frame,
+  { x, y }: { x: number; y: number },
+): ShotElement[] {
+  if (!items.length) return [];
+  const width = (frame.width - 2 * MARGIN) / 2 - 10;
+  const head = { text: heading, x, y, width, height: 14, size: 9.5, font: STRONG, colour: QUIET };
+  return [
+    words(`${id}-heading`, frame, head),
+    ...items.map((text, i) =>
+      words(`${id}-${i}`, frame, { text, x, y: y + LINE + i * LINE, width, height: LINE, size: 10.5 }),
+    ),
+  ];
 }

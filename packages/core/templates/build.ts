@@ -59,129 +59,152 @@ const place = (
 });
 
 /** Draws a design part by part, all in the brand's colours and fonts. */
-export function design() {
-  const elements: ShotElement[] = [];
-  const counts = new Map<string, number>();
-  const id = (kind: string) => {
-    const n = (counts.get(kind) ?? 0) + 1;
-    counts.set(kind, n);
+export class Design {
+  private readonly elements: ShotElement[] = [];
+  private readonly counts = new Map<string, number>();
+
+  private id(kind: string): string {
+    const n = (this.counts.get(kind) ?? 0) + 1;
+    this.counts.set(kind, n);
     return `${kind}-${n}`;
-  };
-  const add = <E extends ShotElement>(e: E) => (elements.push(e), e);
-  return {
-    ground(colour: Colour) {
-      add({ ...newBackdrop('backdrop', FRAME, PLAIN[colour]), brand: { 'fill.colour': colour } });
-    },
-    panel(box: Box, colour: Colour, more: Partial<ShapeElement> = {}) {
-      const made = newShape(id('panel'), FRAME, 'panel');
-      add({ ...made, box, colour: PLAIN[colour], radius: 0, brand: { colour }, ...more });
-    },
-    shape(form: ShapeForm, box: Box, colour: Colour, more: Partial<ShapeElement> = {}) {
-      const made = newShape(id(form), FRAME, form);
-      const second = (more.brand?.second as Colour | undefined) ?? (colour === 'accent' ? 'main' : 'accent');
-      add({ ...made, box, colour: PLAIN[colour], second: PLAIN[second], brand: { colour, second }, ...more });
-    },
-    product(area: Box, hint = 'The product', more: Partial<ProductElement> = {}) {
-      add({
-        ...newBase(id('product'), hint),
-        kind: 'product',
-        box: area,
-        hidden: true,
-        picture: NO_PICTURE,
-        followsVariant: true,
-        millimetres: null,
-        pose: 'stand',
-        base: null,
-        pitchDeg: null,
-        liftMm: 40,
-        behind: true,
-        ownShadow: null,
-        shadow: {
-          source: 'light',
-          strength: 0.34,
-          contact: 0.7,
-          softness: 1.6,
-          length: 0.5,
-          tint: '#1c1712',
-          light: null,
-        },
-        reflection: { strength: 0, fade: 0.5, roughness: 0.25 },
-        tone: { strength: 0, limit: 6 },
-        pack: null,
-        place: place('product', hint, true, area),
-        ...more,
-      });
-    },
-    text(
-      role: keyof typeof FONTS,
-      text: string,
-      box: Box,
-      size: number,
-      colour: Colour,
-      more: Partial<TextElement> & { hint?: string } = {},
-    ) {
-      const { hint, ...rest } = more;
-      const name = hint ?? (role === 'headline' ? 'Headline' : 'Words');
-      add({
-        ...newText(id('text'), text, FRAME),
-        name,
-        box,
-        size,
-        smallest: Math.min(size, Math.max(22, Math.round(size * 0.4))),
-        font: FONTS[role],
-        leading: role === 'headline' ? 1.04 : 1.22,
-        colour: PLAIN[colour],
-        brand: { font: role, colour },
-        place: place('text', name),
-        ...(role === 'label' ? { tracking: 60, capitals: true } : {}),
-        ...rest,
-      });
-    },
-    badge(says: BadgeElement['says'], box: Box, fill: Colour, more: Partial<BadgeElement> = {}) {
-      const made = newBadge(id('badge'), FRAME, says);
-      add({
-        ...made,
-        box,
-        fill: PLAIN[fill],
-        font: FONTS.label,
-        numberFont: FONTS.price,
-        brand: { ...made.brand, fill },
-        ...more,
-      });
-    },
-    stars(box: Box, more: Partial<StarsElement> = {}) {
-      add({ ...newStars(id('stars'), FRAME), box, font: FONTS.body, ...more });
-    },
-    logo(box: Box) {
-      add({ ...newLogo(id('logo'), FRAME, null), box, brand: { logo: 'main' } });
-    },
-    inset(box: Box, more: Partial<InsetElement> = {}) {
-      add({ ...newInset(id('inset'), FRAME, 'cutout'), box, font: FONTS.label, ...more });
-    },
-    pair(box: Box, more: Partial<PairElement> = {}) {
-      const made = newPair(id('pair'), FRAME, false);
-      add({
-        ...made,
-        box,
-        labels: { ...made.labels!, font: FONTS.label, size: 40 },
-        place: place('picture', 'The pictures of before and after', true),
-        ...more,
-      });
-    },
-    measure(side: MeasureElement['side'], more: Partial<MeasureElement> = {}) {
-      add({ ...newMeasure(id('measure'), FRAME, side), font: FONTS.label, ...more });
-    },
-    callout(text: string, spot: { x: number; y: number }, box: Box, more: Partial<CalloutElement> = {}) {
-      add({
-        ...newCallout(id('callout'), FRAME),
-        text,
-        spot,
-        box,
-        font: FONTS.body,
-        place: place('text', 'A feature'),
-        ...more,
-      });
-    },
-    shot: (): Shot => ({ ...emptyShot(FRAME.width, FRAME.height), elements }),
-  };
+  }
+
+  ground(colour: Colour) {
+    this.elements.push({
+      ...newBackdrop('backdrop', FRAME, PLAIN[colour]),
+      brand: { 'fill.colour': colour },
+    });
+  }
+
+  panel(box: Box, colour: Colour, more: Partial<ShapeElement> = {}) {
+    const made = newShape(this.id('panel'), FRAME, 'panel');
+    this.elements.push({ ...made, box, colour: PLAIN[colour], radius: 0, brand: { colour }, ...more });
+  }
+
+  shape(form: ShapeForm, box: Box, colour: Colour, more: Partial<ShapeElement> = {}) {
+    const made = newShape(this.id(form), FRAME, form);
+    const second = (more.brand?.second as Colour | undefined) ?? (colour === 'accent' ? 'main' : 'accent');
+    this.elements.push({
+      ...made,
+      box,
+      colour: PLAIN[colour],
+      second: PLAIN[second],
+      brand: { colour, second },
+      ...more,
+    });
+  }
+
+  product(area: Box, hint = 'The product', more: Partial<ProductElement> = {}) {
+    this.elements.push({
+      ...newBase(this.id('product'), hint),
+      kind: 'product',
+      box: area,
+      hidden: true,
+      picture: NO_PICTURE,
+      followsVariant: true,
+      millimetres: null,
+      pose: 'stand',
+      base: null,
+      pitchDeg: null,
+      liftMm: 40,
+      behind: true,
+      ownShadow: null,
+      shadow: {
+        source: 'light',
+        strength: 0.34,
+        contact: 0.7,
+        softness: 1.6,
+        length: 0.5,
+        tint: '#1c1712',
+        light: null,
+      },
+      reflection: { strength: 0, fade: 0.5, roughness: 0.25 },
+      tone: { strength: 0, limit: 6 },
+      pack: null,
+      place: place('product', hint, true, area),
+      ...more,
+    });
+  }
+
+  text(
+    role: keyof typeof FONTS,
+    text: string,
+    box: Box,
+    size: number,
+    colour: Colour,
+    more: Partial<TextElement> & { hint?: string } = {},
+  ) {
+    const { hint, ...rest } = more;
+    const name = hint ?? (role === 'headline' ? 'Headline' : 'Words');
+    this.elements.push({
+      ...newText(this.id('text'), text, FRAME),
+      name,
+      box,
+      size,
+      smallest: Math.min(size, Math.max(22, Math.round(size * 0.4))),
+      font: FONTS[role],
+      leading: role === 'headline' ? 1.04 : 1.22,
+      colour: PLAIN[colour],
+      brand: { font: role, colour },
+      place: place('text', name),
+      ...(role === 'label' ? { tracking: 60, capitals: true } : {}),
+      ...rest,
+    });
+  }
+
+  badge(says: BadgeElement['says'], box: Box, fill: Colour, more: Partial<BadgeElement> = {}) {
+    const made = newBadge(this.id('badge'), FRAME, says);
+    this.elements.push({
+      ...made,
+      box,
+      fill: PLAIN[fill],
+      font: FONTS.label,
+      numberFont: FONTS.price,
+      brand: { ...made.brand, fill },
+      ...more,
+    });
+  }
+
+  stars(box: Box, more: Partial<StarsElement> = {}) {
+    this.elements.push({ ...newStars(this.id('stars'), FRAME), box, font: FONTS.body, ...more });
+  }
+
+  logo(box: Box) {
+    this.elements.push({ ...newLogo(this.id('logo'), FRAME, null), box, brand: { logo: 'main' } });
+  }
+
+  inset(box: Box, more: Partial<InsetElement> = {}) {
+    this.elements.push({ ...newInset(this.id('inset'), FRAME, 'cutout'), box, font: FONTS.label, ...more });
+  }
+
+  pair(box: Box, more: Partial<PairElement> = {}) {
+    const made = newPair(this.id('pair'), FRAME, false);
+    this.elements.push({
+      ...made,
+      box,
+      labels: { ...made.labels!, font: FONTS.label, size: 40 },
+      place: place('picture', 'The pictures of before and after', true),
+      ...more,
+    });
+  }
+
+  measure(side: MeasureElement['side'], more: Partial<MeasureElement> = {}) {
+    this.elements.push({ ...newMeasure(this.id('measure'), FRAME, side), font: FONTS.label, ...more });
+  }
+
+  callout(text: string, spot: { x: number; y: number }, box: Box, more: Partial<CalloutElement> = {}) {
+    this.elements.push({
+      ...newCallout(this.id('callout'), FRAME),
+      text,
+      spot,
+      box,
+      font: FONTS.body,
+      place: place('text', 'A feature'),
+      ...more,
+    });
+  }
+
+  shot(): Shot {
+    return { ...emptyShot(FRAME.width, FRAME.height), elements: this.elements };
+  }
 }

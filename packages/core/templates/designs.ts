@@ -1,12 +1,12 @@
-import { at, design, type Colour } from './build';
+import { at, Design, type Colour } from './build';
 import type { Purpose, Season, Template } from './template';
 
 /** The designs that ship with the application: one studio's hand, in the colours and fonts of the brand kit. */
 
-type Draw = (d: ReturnType<typeof design>) => void;
+type Draw = (d: Design) => void;
 
 function make(id: string, title: string, purpose: Purpose, season: Season | null, draw: Draw): Template {
-  const d = design();
+  const d = new Design();
   draw(d);
   return { id, title, purpose, season, document: d.shot() };
 }
@@ -14,14 +14,7 @@ function make(id: string, title: string, purpose: Purpose, season: Season | null
 const SPREAD = { spread: true };
 
 /** Icon and words side by side, as a row of a list. */
-function feature(
-  d: ReturnType<typeof design>,
-  icon: string,
-  text: string,
-  x: number,
-  y: number,
-  colour: Colour,
-) {
+function feature(d: Design, icon: string, text: string, [x, y]: readonly [number, number], colour: Colour) {
   const link = `feature-${icon.replace(' ', '-')}`;
   d.shape('icon', at(x, y, 84, 84), 'accent', { icon, line: 6, link });
   d.text('body', text, at(x + 116, y - 6, 470, 98), 54, colour, {
@@ -82,10 +75,10 @@ export const DESIGNS: readonly Template[] = [
     d.product(at(880, 380, 660, 900));
     d.text('label', '{brand}', at(96, 130, 660, 54), 44, 'accent', { hint: 'Brand' });
     d.text('headline', 'Made for every day', at(96, 210, 660, 330), 132, 'ink');
-    feature(d, 'sprout', 'Room for roots', 96, 640, 'ink');
-    feature(d, 'droplet', 'Drains well', 96, 800, 'ink');
-    feature(d, 'hand', 'Thrown by hand', 96, 960, 'ink');
-    feature(d, 'recycle', 'Packed in paper', 96, 1120, 'ink');
+    feature(d, 'sprout', 'Room for roots', [96, 640], 'ink');
+    feature(d, 'droplet', 'Drains well', [96, 800], 'ink');
+    feature(d, 'hand', 'Thrown by hand', [96, 960], 'ink');
+    feature(d, 'recycle', 'Packed in paper', [96, 1120], 'ink');
     d.text('label', '{title}', at(96, 1400, 660, 100), 44, 'ink', {
       capitals: false,
       tracking: 0,
@@ -228,9 +221,9 @@ export const DESIGNS: readonly Template[] = [
     d.ground('quiet');
     d.product(at(700, 420, 780, 1020));
     d.text('headline', 'At your door in three days', at(96, 120, 900, 480), 142, 'ink');
-    feature(d, 'truck', 'Free from £40', 96, 800, 'ink');
-    feature(d, 'open package', 'Packed in paper', 96, 960, 'ink');
-    feature(d, 'renew', 'Thirty days to return', 96, 1120, 'ink');
+    feature(d, 'truck', 'Free from £40', [96, 800], 'ink');
+    feature(d, 'open package', 'Packed in paper', [96, 960], 'ink');
+    feature(d, 'renew', 'Thirty days to return', [96, 1120], 'ink');
   }),
   make('care', 'Care guide', 'care', null, (d) => {
     d.ground('paper');

@@ -27,106 +27,125 @@ export async function deliveryZip(
   part: DeliveryPart,
 ): Promise<{ size: number | null; stream: NodeJS.ReadableStream; stop(): void }> {
   const [delivery] = await db.select().from(deliveries).where(eq(deliveries.id, id));
-  const made = delivery.createdAt;
-  const manifest: Manifest = {
-    manifest: 'scenograph-delivery',
-    version: 2,
-    delivery: id,
-    listing: delivery.title,
-    made: made.toISOString(),
-    pictures: [],
-    failed: [],
-  };
-  const zip = new yazl.ZipFile();
-  let stopped = false;
+  const zip = new DeliveryZip(store, delivery);
   const page = picturesOf(db, boards, id, part);
-
-  const add = ({ cell, painting: p, checks: judged }: DeliveredPicture) => {
-    const checks = judged ?? [];
-    if (p.state === 'failed') {
-      manifest.failed.push({
-        sku: cell.sku,
-        marketplace: cell.marketplace,
-        slot: cell.slotKey,
-        reason: p.reason ?? '',
-      });
-      return;
-    }
-    const entry: ManifestEntry = {
-      file: `${cell.fileName}.${extension(p.format!)}`,
-      sku: cell.sku,
-      variant: cell.variant,
-      marketplace: cell.marketplace,
-      slot: cell.slotKey,
-      shot: cell.shotTitle,
-      width: p.width!,
-      height: p.height!,
-      format: p.format!,
-      quality: p.quality,
-      bytes: p.bytes!,
-      sha256: p.blob!,
-      alt: p.words.alt ?? '',
-      verdict: worst(checks),
-      inputs: {
-        key: p.key,
-        shot: p.shotPart,
-        slot: cell.slotPart,
-        data: p.dataPart,
-        pictures: p.pictures ?? [],
-      },
-      checks: checks.map(({ check, verdict, measured, limit, waived }) => ({
-        check,
-        verdict,
-        measured,
-        limit,
-        ...(waived ? { waived } : {}),
-      })),
-    };
-    manifest.pictures.push(entry);
-    // Pictures are compressed already: they are stored as they are.
-    zip.addReadStreamLazy(entry.file, { compress: false, mtime: made, size: entry.bytes }, (cb) =>
-      cb(null, store.stream(entry.sha256)),
-    );
+  let stopped = false;
+  const stop = () => {
+    stopped = true;
   };
+  const { stream } = zip;
+  let at = await zip.addFrom(page, 0);
+  if (at === null) return { size: await zip.end(), stream, stop };
+  void (async () => {
+    while (at !== null && !stopped) {
+      await pause(LOOK);
+      const [now] = await db.select().from(deliveries).where(eq(deliveries.id, id));
+      if (!now || now.state === 'cancelled') throw new Error('The delivery was cancelled.');
+      at = await zip.addFrom(page, at);
+    }
+    if (!stopped) await zip.end();
+  })().catch((error: Error) => stream.destroy?.(error));
+  return { size: null, stream, stop };
+}
+
+/** A ZIP of pictures that ends with their manifest, as JSON and as CSV. */
+class DeliveryZip {
+  private readonly zip = new yazl.ZipFile();
+  private readonly made: Date;
+  private readonly manifest: Manifest;
+
+  constructor(
+    private readonly store: BlobStore,
+    { id, title, createdAt }: typeof deliveries.$inferSelect,
+  ) {
+    this.made = createdAt;
+    this.manifest = {
+      manifest: 'scenograph-delivery',
+      version: 2,
+      delivery: id,
+      listing: title,
+      made: createdAt.toISOString(),
+      pictures: [],
+      failed: [],
+    };
+  }
+
+  get stream(): NodeJS.ReadableStream & { destroy?(error?: Error): void } {
+    return this.zip.outputStream;
+  }
 
   /** Adds pictures in order until one is not made yet. @returns where to go on, or null at the end */
-  const addFrom = async (from: number): Promise<number | null> => {
+  async addFrom(page: ReturnType<typeof picturesOf>, from: number): Promise<number | null> {
     for (;;) {
       const rows = await page(from, PAGE);
       for (const row of rows) {
         const { state } = row.painting;
         if (state !== 'done' && state !== 'failed') return row.cell.n;
-        add(row);
+        this.add(row);
         from = row.cell.n + 1;
       }
       if (rows.length < PAGE) return null;
     }
-  };
+  }
 
-  const end = (): Promise<number | null> => {
-    const options = { mtime: made, compress: false };
+  private add(row: DeliveredPicture): void {
+    const { cell, painting } = row;
+    if (painting.state === 'failed') {
+      const { sku, marketplace, slotKey: slot } = cell;
+      this.manifest.failed.push({ sku, marketplace, slot, reason: painting.reason ?? '' });
+      return;
+    }
+    const entry = manifestEntry(row);
+    this.manifest.pictures.push(entry);
+    // Pictures are compressed already: they are stored as they are.
+    const options = { compress: false, mtime: this.made, size: entry.bytes };
+    this.zip.addReadStreamLazy(entry.file, options, (cb) => cb(null, this.store.stream(entry.sha256)));
+  }
+
+  /** @returns bytes of the whole ZIP, or null where they cannot be told beforehand */
+  end(): Promise<number | null> {
+    const { zip, manifest } = this;
+    const options = { mtime: this.made, compress: false };
     zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 2)), 'manifest.json', options);
     const csv = Papa.unparse(manifestRows(manifest), { newline: '\r\n' });
     zip.addBuffer(Buffer.from(`${csv}\r\n`), 'manifest.csv', options);
     // Its types leave out the size that is told once everything is known.
     const finish = zip.end.bind(zip) as (options: object, told: (size: number) => void) => void;
     return new Promise((resolve) => finish({}, (size) => resolve(size > 0 ? size : null)));
-  };
+  }
+}
 
-  const stream = zip.outputStream as NodeJS.ReadableStream & { destroy?(error?: Error): void };
-  const stop = () => {
-    stopped = true;
+/** What the manifest says of a picture that was made. */
+function manifestEntry({ cell, painting: p, checks: judged }: DeliveredPicture): ManifestEntry {
+  const checks = judged ?? [];
+  return {
+    file: `${cell.fileName}.${extension(p.format!)}`,
+    sku: cell.sku,
+    variant: cell.variant,
+    marketplace: cell.marketplace,
+    slot: cell.slotKey,
+    shot: cell.shotTitle,
+    width: p.width!,
+    height: p.height!,
+    format: p.format!,
+    quality: p.quality,
+    bytes: p.bytes!,
+    sha256: p.blob!,
+    alt: p.words.alt ?? '',
+    verdict: worst(checks),
+    inputs: {
+      key: p.key,
+      shot: p.shotPart,
+      slot: cell.slotPart,
+      data: p.dataPart,
+      pictures: p.pictures ?? [],
+    },
+    checks: checks.map(({ check, verdict, measured, limit, waived }) => ({
+      check,
+      verdict,
+      measured,
+      limit,
+      ...(waived ? { waived } : {}),
+    })),
   };
-  let at = await addFrom(0);
-  if (at === null) return { size: await end(), stream, stop };
-  void (async () => {
-    while (at !== null && !stopped) {
-      await pause(LOOK);
-      const [now] = await db.select().from(deliveries).where(eq(deliveries.id, id));
-      if (!now || now.state === 'cancelled') throw new Error('The delivery was cancelled.');
-      at = await addFrom(at);
-    }
-    if (!stopped) await end();
-  })().catch((error: Error) => stream.destroy?.(error));
-  return { size: null, stream, stop };
 }

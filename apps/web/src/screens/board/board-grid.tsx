@@ -82,43 +82,85 @@ export function BoardGrid({
         <Corner variants={variants.length} slots={columns.length} />
         {sight.rows.map((item) => {
           const variant = variants[item.index];
-          const states = board?.rows[rowOf.get(variant.id) ?? -1];
           return (
-            <div
+            <BoardRow
               key={variant.id}
-              role="row"
-              aria-rowindex={item.index + 2}
-              className="absolute top-0 left-0"
-              style={{ transform: `translateY(${item.start}px)`, height: ROW, width: sight.width }}
-            >
-              <VariantHead variant={variant} row={item.index} onChoose={chooseRow} />
-              {sight.columns.map((column) => {
-                const { key, slot, index } = columns[column.index];
-                return (
-                  <BoardCell
-                    key={key}
-                    row={item.index}
-                    column={column.index}
-                    left={column.start}
-                    width={column.size}
-                    slotKey={key}
-                    slot={slot}
-                    variant={variant}
-                    shot={shotOf(variant.id, key)}
-                    letter={states?.states[index] ?? ''}
-                    differs={states?.differs[index] ?? '.'}
-                    says={states?.says[index] ?? ''}
-                    chosen={choice.has(cellAt(item.index, column.index))}
-                    active={at[0] === item.index && at[1] === column.index}
-                    onPick={pick}
-                    onOpen={openCell}
-                  />
-                );
-              })}
-            </div>
+              row={item.index}
+              top={item.start}
+              {...{ variant, sight, columns, choice, at, shotOf }}
+              states={board?.rows[rowOf.get(variant.id) ?? -1]}
+              onChoose={chooseRow}
+              onPick={pick}
+              onOpen={openCell}
+            />
           );
         })}
       </div>
+    </div>
+  );
+}
+
+/** One variant's cells, as far as they are in view. */
+function BoardRow({
+  variant,
+  row,
+  top,
+  sight,
+  columns,
+  choice,
+  at,
+  shotOf,
+  states,
+  onChoose,
+  onPick,
+  onOpen,
+}: {
+  variant: Shown['variants'][number];
+  row: number;
+  /** Pixels from the grid's upper edge. */
+  top: number;
+  sight: ReturnType<typeof useGridSight>;
+  columns: Shown['columns'];
+  choice: Shown['choice'];
+  /** Row and column of the active cell. */
+  at: readonly [number, number];
+  shotOf: ReturnType<typeof useShotOf>['shotOf'];
+  states: Board['rows'][number] | undefined;
+  onChoose: ReturnType<typeof useGridChoice>['chooseRow'];
+  onPick: ReturnType<typeof useGridChoice>['pick'];
+  onOpen: ReturnType<typeof useGridChoice>['openCell'];
+}) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={row + 2}
+      className="absolute top-0 left-0"
+      style={{ transform: `translateY(${top}px)`, height: ROW, width: sight.width }}
+    >
+      <VariantHead variant={variant} row={row} onChoose={onChoose} />
+      {sight.columns.map((column) => {
+        const { key, slot, index } = columns[column.index];
+        return (
+          <BoardCell
+            key={key}
+            row={row}
+            column={column.index}
+            left={column.start}
+            width={column.size}
+            slotKey={key}
+            slot={slot}
+            variant={variant}
+            shot={shotOf(variant.id, key)}
+            letter={states?.states[index] ?? ''}
+            differs={states?.differs[index] ?? '.'}
+            says={states?.says[index] ?? ''}
+            chosen={choice.has(cellAt(row, column.index))}
+            active={at[0] === row && at[1] === column.index}
+            onPick={onPick}
+            onOpen={onOpen}
+          />
+        );
+      })}
     </div>
   );
 }

@@ -40,35 +40,7 @@ export function MendSection({
           { value: 'copy', title: 'Copy' },
         ]}
       />
-      {tool && (
-        <>
-          <p className="text-ink-2 text-[12px]">
-            {tool.kind === 'fill'
-              ? 'Paint over the mark: it grows over from its surroundings, with their shading and grain.'
-              : tool.source
-                ? 'Paint over the mark. The source moves along; hold Alt and click to choose another.'
-                : 'Hold Alt and click on a clean place to copy from, then paint over the mark.'}
-          </p>
-          <Slider
-            label="Width"
-            unit="px"
-            min={4}
-            max={600}
-            value={Math.round(tool.radius * 2)}
-            onChange={(v) => setTool({ ...tool, radius: v / 2 })}
-            onCommit={() => undefined}
-          />
-          {tool.kind === 'copy' && (
-            <Slider
-              label="Soft tip"
-              unit="%"
-              value={Math.round(tool.softness * 100)}
-              onChange={(v) => setTool({ ...tool, softness: v / 100 })}
-              onCommit={() => undefined}
-            />
-          )}
-        </>
-      )}
+      {tool && <ToolFields tool={tool} onChange={setTool} />}
       {progress !== null && (
         <div className="flex items-center gap-2" role="status">
           <progress className="grow" value={progress} max={1} aria-label="Covering" />
@@ -79,39 +51,75 @@ export function MendSection({
       {mends.length > 0 && (
         <ul aria-label="Steps" className="grid gap-1">
           {mends.map((step) => (
-            <li key={step.id} className="flex items-center gap-1">
-              <span className="grow">{step.name}</span>
-              <span className="measure text-ink-2">{Math.round(step.radius * 2)} px</span>
-              {step.kind === 'fill' && (
-                <Button
-                  tone="quiet"
-                  onClick={() =>
-                    void carryOut(
-                      mends.map((m) => (m === step ? { ...step, seed: (step.seed + 17) % 999_999 } : m)),
-                    )
-                  }
-                >
-                  Another
-                </Button>
-              )}
-              <IconButton
-                label={step.hidden ? `Show ${step.name}` : `Hide ${step.name}`}
-                onClick={() =>
-                  void carryOut(mends.map((m) => (m === step ? { ...m, hidden: !m.hidden } : m)))
-                }
-              >
-                {step.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
-              </IconButton>
-              <IconButton
-                label={`Remove ${step.name}`}
-                onClick={() => void carryOut(mends.filter((m) => m !== step))}
-              >
-                <Trash2 size={13} aria-hidden />
-              </IconButton>
-            </li>
+            <MendStepRow
+              key={step.id}
+              step={step}
+              onChange={(to) => void carryOut(mends.flatMap((m) => (m === step ? (to ?? []) : m)))}
+            />
           ))}
         </ul>
       )}
     </div>
+  );
+}
+
+type MendTool = NonNullable<ReturnType<typeof useMending>['tool']>;
+
+/** How the tool in hand is used, and its width. */
+function ToolFields({ tool, onChange }: { tool: MendTool; onChange(tool: MendTool): void }) {
+  return (
+    <>
+      <p className="text-ink-2 text-[12px]">
+        {tool.kind === 'fill'
+          ? 'Paint over the mark: it grows over from its surroundings, with their shading and grain.'
+          : tool.source
+            ? 'Paint over the mark. The source moves along; hold Alt and click to choose another.'
+            : 'Hold Alt and click on a clean place to copy from, then paint over the mark.'}
+      </p>
+      <Slider
+        label="Width"
+        unit="px"
+        min={4}
+        max={600}
+        value={Math.round(tool.radius * 2)}
+        onChange={(v) => onChange({ ...tool, radius: v / 2 })}
+        onCommit={() => undefined}
+      />
+      {tool.kind === 'copy' && (
+        <Slider
+          label="Soft tip"
+          unit="%"
+          value={Math.round(tool.softness * 100)}
+          onChange={(v) => onChange({ ...tool, softness: v / 100 })}
+          onCommit={() => undefined}
+        />
+      )}
+    </>
+  );
+}
+
+type MendStep = SceneSurvey['mends'][number];
+
+/** One step; without a step to change to it is removed. */
+function MendStepRow({ step, onChange }: { step: MendStep; onChange(to: MendStep | null): void }) {
+  return (
+    <li className="flex items-center gap-1">
+      <span className="grow">{step.name}</span>
+      <span className="measure text-ink-2">{Math.round(step.radius * 2)} px</span>
+      {step.kind === 'fill' && (
+        <Button tone="quiet" onClick={() => onChange({ ...step, seed: (step.seed + 17) % 999_999 })}>
+          Another
+        </Button>
+      )}
+      <IconButton
+        label={step.hidden ? `Show ${step.name}` : `Hide ${step.name}`}
+        onClick={() => onChange({ ...step, hidden: !step.hidden })}
+      >
+        {step.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
+      </IconButton>
+      <IconButton label={`Remove ${step.name}`} onClick={() => onChange(null)}>
+        <Trash2 size={13} aria-hidden />
+      </IconButton>
+    </li>
   );
 }

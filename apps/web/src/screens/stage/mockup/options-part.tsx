@@ -88,17 +88,7 @@ function MakeDialog({
   const make = () => {
     try {
       const made = makeOptions(item, print, {
-        designs: designs.map((id) => {
-          const a = artworks.find((x) => x.id === id)!;
-          return {
-            title: a.title,
-            hash: a.picture,
-            width: a.width,
-            height: a.height,
-            drawn: a.vector ? { svg: a.original, inks: {} } : null,
-            knockOut: a.whiteGround ? 1 : 0,
-          };
-        }),
+        designs: designs.map((id) => designOf(artworks.find((x) => x.id === id)!)),
         inks: inkList,
         colours: colourList,
       });
@@ -137,29 +127,7 @@ function MakeDialog({
         )}
         <fieldset>
           <legend className="mb-1.5 font-medium">Designs</legend>
-          <div className="grid grid-cols-5 gap-2">
-            {artworks.map((a) => (
-              <label
-                key={a.id}
-                className={`flex cursor-pointer flex-col gap-1 rounded-md border p-1.5 ${designs.includes(a.id) ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
-              >
-                <input
-                  type="checkbox"
-                  className="sr-only"
-                  checked={designs.includes(a.id)}
-                  onChange={(e) =>
-                    setDesigns((d) => (e.target.checked ? [...d, a.id] : d.filter((x) => x !== a.id)))
-                  }
-                />
-                <img
-                  src={reducedUrl(a.picture, 160)}
-                  alt=""
-                  className="h-14 w-full bg-white object-contain"
-                />
-                <span className="truncate text-[12px]">{a.title}</span>
-              </label>
-            ))}
-          </div>
+          <DesignPicker {...{ artworks }} chosen={designs} onChange={setDesigns} />
         </fieldset>
         <Colours
           title="Inks"
@@ -181,6 +149,48 @@ function MakeDialog({
         />
       </div>
     </Dialog>
+  );
+}
+
+const designOf = (a: Artwork) => ({
+  title: a.title,
+  hash: a.picture,
+  width: a.width,
+  height: a.height,
+  drawn: a.vector ? { svg: a.original, inks: {} } : null,
+  knockOut: a.whiteGround ? 1 : 0,
+});
+
+/** Artworks to tick. */
+function DesignPicker({
+  artworks,
+  chosen,
+  onChange,
+}: {
+  artworks: Artwork[];
+  chosen: string[];
+  onChange(ids: string[]): void;
+}) {
+  return (
+    <div className="grid grid-cols-5 gap-2">
+      {artworks.map((a) => (
+        <label
+          key={a.id}
+          className={`flex cursor-pointer flex-col gap-1 rounded-md border p-1.5 ${chosen.includes(a.id) ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
+        >
+          <input
+            type="checkbox"
+            className="sr-only"
+            checked={chosen.includes(a.id)}
+            onChange={(e) =>
+              onChange(e.target.checked ? [...chosen, a.id] : chosen.filter((x) => x !== a.id))
+            }
+          />
+          <img src={reducedUrl(a.picture, 160)} alt="" className="h-14 w-full bg-white object-contain" />
+          <span className="truncate text-[12px]">{a.title}</span>
+        </label>
+      ))}
+    </div>
   );
 }
 
