@@ -47,20 +47,24 @@ export function unitsOf(overlays: readonly ShotElement[], order: readonly string
   }));
 }
 
+export interface ArrangeOptions {
+  /** How overlays scale from the base when nothing else is asked. */
+  natural: number;
+  slot: Frame;
+  /** Ids that are never dropped. */
+  keep: ReadonlySet<string>;
+  /** Whether the last of them must be shown, however small. */
+  last: boolean;
+}
+
 /**
  * @param units in the base's pixels
  * @param rooms free rectangles of the slot, the best first
- * @param natural how overlays scale from the base when nothing else is asked
- * @param keep ids that are never dropped
- * @param last whether the last of them must be shown, however small
  */
 export function arrangeUnits(
   units: Unit[],
   rooms: Bounds[],
-  natural: number,
-  slot: Frame,
-  keep: ReadonlySet<string>,
-  last: boolean,
+  { natural, slot, keep, last }: ArrangeOptions,
 ): Arranged {
   const readable = readableSize(slot);
   const elements = new Map<string, ShotElement>();

@@ -250,7 +250,10 @@ test('units keep within their room, words stay readable, and the least important
       (width, height, natural) => {
         const slot = { width, height };
         const room = { x: 20, y: 20, width: width - 40, height: height - 40 };
-        const { elements, dropped } = arrangeUnits(units, [room], natural, slot, new Set(['title']), false);
+        const { elements, dropped } = arrangeUnits(units, [room], {
+          ...{ natural, slot, last: false },
+          keep: new Set(['title']),
+        });
         for (const [id, e] of elements) {
           expect(dropped).not.toContain(id);
           if (e.kind !== 'text' || id === 'on-badge') continue;
@@ -270,6 +273,7 @@ test('the last of them is shown, however small its room', () => {
   const units = unitsOf([title], ['title']);
   const room = { x: 0, y: 0, width: 60, height: 30 };
   const slot = { width: 1000, height: 1000 };
-  expect(arrangeUnits(units, [room], 1, slot, new Set(), true).elements.has('title')).toBe(true);
-  expect(arrangeUnits(units, [room], 1, slot, new Set(), false).elements.size).toBe(0);
+  const options = { natural: 1, slot, keep: new Set<string>() };
+  expect(arrangeUnits(units, [room], { ...options, last: true }).elements.has('title')).toBe(true);
+  expect(arrangeUnits(units, [room], { ...options, last: false }).elements.size).toBe(0);
 });

@@ -63,7 +63,10 @@ export function fitToSlot(shot: Shot, slot: SlotFrame, pinned: ReadonlySet<strin
     zone && group ? zoneMove(zone, group, shot.frame, slot) : groupMove(shot.frame, group, sceneBox, slot);
   const overlayScale = Math.sqrt((slot.width * slot.height) / (shot.frame.width * shot.frame.height));
   const product = group && placedGroup(group, move);
-  const arranged = placeOverlays(shot, overlays, group, product, slot, overlayScale, pinned);
+  const arranged = placeOverlays({
+    ...{ shot, overlays, group, product, slot, pinned },
+    scale: overlayScale,
+  });
 
   const elements = shot.elements.map((element) => {
     const { role } = elementKind(element.kind);

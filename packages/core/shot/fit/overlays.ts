@@ -12,107 +12,172 @@ import { dividers, stretched, changesOrientation } from './divide';
 import { importanceOrder } from './importance';
 import { homeOf, roomsBeside } from './rooms';
 
+/** What overlays are placed by. */
+export interface OverlayContext {
+  shot: Shot;
+  overlays: readonly ShotElement[];
+  /** Where the products stand together, in the base and in the slot; null where there is none. */
+  group: Bounds | null;
+  product: Bounds | null;
+  slot: SlotFrame;
+  /** Slot pixels per pixel of the base. */
+  scale: number;
+  /** Overlays that a person wants in the slot whatever happens. */
+  pinned: ReadonlySet<string>;
+}
+
 /** Overlays in the slot: stretched, clinging to the product, at their corners, or arranged anew. */
-export function placeOverlays(
-  shot: Shot,
-  overlays: readonly ShotElement[],
-  group: Bounds | null,
-  product: Bounds | null,
-  slot: SlotFrame,
-  scale: number,
-  pinned: ReadonlySet<string>,
-): Arranged {
-  const { frame } = shot;
-  const elements = new Map<string, ShotElement>();
-  const dropped: string[] = [];
-  const panels = dividers(overlays, frame);
-  const over = changesOrientation(panels, frame, slot);
-  for (const e of shot.elements)
-    if (e.spread && elementKind(e.kind).role === 'overlay')
-      elements.set(e.id, {
-        ...scaledElement(e, scale),
-        box: { ...e.box, ...stretched(e.box, frame, slot, over && panels.includes(e)) },
-      });
-  const free = overlays.filter((e) => !e.spread);
-  const backing = group && product ? free.filter((e) => backs(e, shot.elements, group)) : [];
-  for (const e of backing) elements.set(e.id, withProduct(e, group!, product!));
-  const clinging = free.filter((e) => elementKind(e.kind).pointsAtProduct?.(e));
-  const ornaments = free.filter((e) => isShape(e) && e.form === 'decoration' && !backing.includes(e));
-  for (const e of ornaments) elements.set(e.id, anchorOverlay(e, frame, slot, scale));
-  const moving = free.filter(
-    (e) => !clinging.includes(e) && !backing.includes(e) && !ornaments.includes(e) && !pinned.has(e.id),
-  );
-  const natural = moving.map((e) => anchorOverlay(e, frame, slot, scale));
-  const shape = slot.width / slot.height / (frame.width / frame.height);
-  // Panels carry what lies on them along, whatever the shape.
-  const anew =
-    (moving.length > 1 && (shape > 1.9 || shape < 1 / 1.9)) ||
-    (panels.length > 0 && (shape > 1.15 || shape < 1 / 1.15)) ||
-    clashes(moving, natural, group, product, slot);
-  if (!anew) natural.forEach((e) => elements.set(e.id, e));
-  else {
-    const order = importanceOrder(shot.elements, shot.importance);
-    const safe = Math.max(slot.safeShare, 0.02) * Math.min(slot.width, slot.height);
-    const bases = panels.map((p) => cropped(uprightBounds(p.box), frame));
-    const outside = roomsBeside({ x: 0, y: 0, ...frame }, bases, 0)[0] ?? { x: 0, y: 0, ...frame };
-    const homes = [...bases, outside];
-    const belongs = moving.map((e) => {
+export function placeOverlays(context: OverlayContext): Arranged {
+  return new OverlayPlacement(context).place();
+}
+
+/** So much longer or shorter a slot is a strip beside the base. */
+const STRIP = 1.9;
+/** The same where panels carry what lies on them along. */
+const OTHER_SHAPE = 1.15;
+
+class OverlayPlacement {
+  private readonly elements = new Map<string, ShotElement>();
+  private readonly dropped: string[] = [];
+  private readonly panels: ShotElement[];
+  /** Panels beside one another lie above one another in the slot, or the other way round. */
+  private readonly over: boolean;
+  /** Slot's shape against the base's. */
+  private readonly shape: number;
+  private readonly backing: ShotElement[];
+  private readonly ornaments: ShotElement[];
+  private readonly clinging: ShotElement[];
+  /** What has a place of its own, and where it would be at its corner. */
+  private readonly moving: ShotElement[];
+  private readonly natural: ShotElement[];
+
+  constructor(private readonly of: OverlayContext) {
+    const { shot, overlays, group, product, slot, scale, pinned } = of;
+    const { frame } = shot;
+    this.panels = dividers(overlays, frame);
+    this.over = changesOrientation(this.panels, frame, slot);
+    this.shape = slot.width / slot.height / (frame.width / frame.height);
+    const free = overlays.filter((e) => !e.spread);
+    this.backing = group && product ? free.filter((e) => backs(e, shot.elements, group)) : [];
+    this.clinging = free.filter((e) => elementKind(e.kind).pointsAtProduct?.(e));
+    this.ornaments = free.filter((e) => isShape(e) && e.form === 'decoration' && !this.backing.includes(e));
+    const settled = new Set([...this.clinging, ...this.backing, ...this.ornaments]);
+    this.moving = free.filter((e) => !settled.has(e) && !pinned.has(e.id));
+    this.natural = this.moving.map((e) => anchorOverlay(e, frame, slot, scale));
+  }
+
+  place(): Arranged {
+    const { shot, group, product, slot, scale } = this.of;
+    for (const e of shot.elements)
+      if (e.spread && elementKind(e.kind).role === 'overlay') this.put(this.spread(e));
+    for (const e of this.backing) this.put(withProduct(e, group!, product!));
+    for (const e of this.ornaments) this.put(anchorOverlay(e, shot.frame, slot, scale));
+    const anew = this.needsArranging();
+    if (anew) {
+      this.arrange();
+      this.dropCoveringOrnaments();
+    } else this.natural.forEach((e) => this.put(e));
+    this.placeClinging(anew);
+    return { elements: this.elements, dropped: this.dropped };
+  }
+
+  private put(e: ShotElement): void {
+    this.elements.set(e.id, e);
+  }
+
+  private spread(e: ShotElement): ShotElement {
+    const { shot, slot, scale } = this.of;
+    const across = this.over && this.panels.includes(e);
+    return { ...scaledElement(e, scale), box: { ...e.box, ...stretched(e.box, shot.frame, slot, across) } };
+  }
+
+  private differsBy(times: number): boolean {
+    return this.shape > times || this.shape < 1 / times;
+  }
+
+  private needsArranging(): boolean {
+    const { group, product, slot } = this.of;
+    return (
+      (this.moving.length > 1 && this.differsBy(STRIP)) ||
+      (this.panels.length > 0 && this.differsBy(OTHER_SHAPE)) ||
+      clashes(this.moving, this.natural, group, product, slot)
+    );
+  }
+
+  /** Each panel's overlays, and those beside the panels, in the rooms that are left beside the product. */
+  private arrange(): void {
+    const { frame } = this.of.shot;
+    const bases = this.panels.map((p) => cropped(uprightBounds(p.box), frame));
+    const whole = { x: 0, y: 0, ...frame };
+    const homes = [...bases, roomsBeside(whole, bases, 0)[0] ?? whole];
+    const belongs = this.moving.map((e) => {
       const home = homeOf(e.box, bases);
       return home < 0 ? bases.length : home;
     });
-    homes.forEach((home, i) => {
-      const units = unitsOf(
-        moving.filter((_, n) => belongs[n] === i),
-        order,
-      );
-      if (!units.length) return;
-      const region = shrunk(
-        panels.length
-          ? stretched(home, frame, slot, over)
-          : { x: 0, y: 0, width: slot.width, height: slot.height },
-        safe,
-      );
-      const gap = Math.min(slot.width, slot.height) * 0.05;
-      const strip = shape > 1.9 || shape < 1 / 1.9;
-      const behind = strip ? [] : backing.map((e) => elements.get(e.id)!.box);
-      const rooms = roomsBeside(region, product ? [product, ...behind] : [], gap);
-      if (!rooms.length) {
-        // A product that takes all of its part leaves no room beside it: overlays keep to their corners on it.
-        natural.forEach((e, n) => belongs[n] === i && elements.set(e.id, e));
-        return;
-      }
-      const found = arrangeUnits(units, rooms, scale, slot, pinned, panels.length === 0);
-      for (const [id, e] of found.elements) elements.set(id, e);
-      dropped.push(...found.dropped);
-    });
+    homes.forEach((home, i) => this.arrangeIn(home, (n) => belongs[n] === i));
   }
-  if (anew)
-    for (const e of ornaments) {
-      const placed = elements.get(e.id)!;
-      const was = moving.reduce((sum, m) => sum + overlapArea(coveredBounds(m), e.box), 0);
-      const over = moving.some((m) => {
-        const now = elements.get(m.id);
+
+  private arrangeIn(home: Bounds, belongs: (n: number) => boolean): void {
+    const { shot, product, slot, scale, pinned } = this.of;
+    const order = importanceOrder(shot.elements, shot.importance);
+    const units = unitsOf(
+      this.moving.filter((_, n) => belongs(n)),
+      order,
+    );
+    if (!units.length) return;
+    const short = Math.min(slot.width, slot.height);
+    const all = { x: 0, y: 0, width: slot.width, height: slot.height };
+    const part = this.panels.length ? stretched(home, shot.frame, slot, this.over) : all;
+    const region = shrunk(part, Math.max(slot.safeShare, 0.02) * short);
+    const behind = this.differsBy(STRIP) ? [] : this.backing.map((e) => this.elements.get(e.id)!.box);
+    const rooms = roomsBeside(region, product ? [product, ...behind] : [], short * 0.05);
+    if (!rooms.length) {
+      // A product that takes all of its part leaves no room beside it: overlays keep to their corners on it.
+      this.natural.forEach((e, n) => belongs(n) && this.put(e));
+      return;
+    }
+    const found = arrangeUnits(units, rooms, {
+      natural: scale,
+      slot,
+      keep: pinned,
+      last: this.panels.length === 0,
+    });
+    for (const e of found.elements.values()) this.put(e);
+    this.dropped.push(...found.dropped);
+  }
+
+  /** An ornament that runs into words it was clear of in the base is left out. */
+  private dropCoveringOrnaments(): void {
+    for (const e of this.ornaments) {
+      const placed = this.elements.get(e.id)!;
+      const was = this.moving.reduce((sum, m) => sum + overlapArea(coveredBounds(m), e.box), 0);
+      const over = this.moving.some((m) => {
+        const now = this.elements.get(m.id);
         if (!now || now.hidden) return false;
         const b = coveredBounds(now);
         return overlapArea(b, placed.box) > 0.02 * b.width * b.height;
       });
-      // An ornament that runs into words it was clear of in the base is left out.
-      if (over && was === 0 && !pinned.has(e.id)) dropped.push(e.id);
+      if (over && was === 0 && !this.of.pinned.has(e.id)) this.dropped.push(e.id);
     }
-  clinging.forEach((e) => {
-    const placed = clingTo(e, group, product, frame, slot, scale);
+  }
+
+  /** Callouts and measures; in a slot that is small or crowded they are left out. */
+  private placeClinging(anew: boolean): void {
+    const { shot, group, product, slot, scale, pinned } = this.of;
     const small = Math.min(slot.width, slot.height) < 420 || !product;
-    const hides = [...elements.values()].some(
-      (o) =>
-        !o.hidden &&
-        !o.spread &&
-        overlapArea(coveredBounds(o), placed.box) > 0.1 * placed.box.width * placed.box.height,
-    );
-    const follows = !!elementKind(e.kind).attached && isMeasure(e);
-    if (!pinned.has(e.id) && (small || (anew && hides && !follows))) dropped.push(e.id);
-    else elements.set(e.id, placed);
-  });
-  return { elements, dropped };
+    for (const e of this.clinging) {
+      const placed = clingTo(e, group, product, shot.frame, slot, scale);
+      const hides = [...this.elements.values()].some(
+        (o) =>
+          !o.hidden &&
+          !o.spread &&
+          overlapArea(coveredBounds(o), placed.box) > 0.1 * placed.box.width * placed.box.height,
+      );
+      const follows = !!elementKind(e.kind).attached && isMeasure(e);
+      if (!pinned.has(e.id) && (small || (anew && hides && !follows))) this.dropped.push(e.id);
+      else this.put(placed);
+    }
+  }
 }
 
 /** A shape behind the product that it stands before, such as an arch. */

@@ -52,46 +52,7 @@ export function StepFields({ step, onChange }: { step: Step; onChange(value: Par
           options={[...MODES]}
         />
       )}
-      {step.kind === 'colour' && (
-        <>
-          <Slider
-            label="Tolerance"
-            unit="ΔE"
-            min={0}
-            max={40}
-            value={step.tolerance}
-            onChange={() => undefined}
-            onCommit={(tolerance) => onChange({ tolerance })}
-          />
-          <Segmented
-            label="How far it reaches"
-            value={step.reach}
-            onChange={(reach) => onChange({ reach })}
-            options={[
-              { value: 'touching', title: 'Touching' },
-              { value: 'anywhere', title: 'Anywhere' },
-            ]}
-          />
-          <ol aria-label="Picked colours" className="flex flex-wrap gap-1">
-            {step.seeds.map((seed, i) => (
-              <li key={`${seed.join()}-${i}`} className="bg-paper flex items-center rounded-sm pl-1.5">
-                <span className="measure text-[11px]">
-                  {Math.round(seed[0])}, {Math.round(seed[1])}
-                </span>
-                <button
-                  type="button"
-                  aria-label={`Remove the pick at ${Math.round(seed[0])}, ${Math.round(seed[1])}`}
-                  disabled={step.seeds.length < 2}
-                  className="text-ink-2 hover:text-ink px-1.5 py-0.5 disabled:opacity-40"
-                  onClick={() => onChange({ seeds: step.seeds.filter((_, k) => k !== i) })}
-                >
-                  <X size={11} aria-hidden />
-                </button>
-              </li>
-            ))}
-          </ol>
-        </>
-      )}
+      {step.kind === 'colour' && <ColourFields {...{ step, onChange }} />}
       {step.kind === 'shape' && (
         <NumberField
           label="Snap"
@@ -108,6 +69,56 @@ export function StepFields({ step, onChange }: { step: Step; onChange(value: Par
       {step.kind === 'trace' && (
         <p className="text-ink-2 text-[12px]">Drag a point to move it; Delete over a point removes it.</p>
       )}
+    </>
+  );
+}
+
+/** How near a colour and how far away is taken, and the places where colours were picked. */
+function ColourFields({
+  step,
+  onChange,
+}: {
+  step: Extract<Step, { kind: 'colour' }>;
+  onChange(value: Partial<Step>): void;
+}) {
+  return (
+    <>
+      <Slider
+        label="Tolerance"
+        unit="ΔE"
+        min={0}
+        max={40}
+        value={step.tolerance}
+        onChange={() => undefined}
+        onCommit={(tolerance) => onChange({ tolerance })}
+      />
+      <Segmented
+        label="How far it reaches"
+        value={step.reach}
+        onChange={(reach) => onChange({ reach })}
+        options={[
+          { value: 'touching', title: 'Touching' },
+          { value: 'anywhere', title: 'Anywhere' },
+        ]}
+      />
+      <ol aria-label="Picked colours" className="flex flex-wrap gap-1">
+        {step.seeds.map((seed, i) => (
+          <li key={`${seed.join()}-${i}`} className="bg-paper flex items-center rounded-sm pl-1.5">
+            <span className="measure text-[11px]">
+              {Math.round(seed[0])}, {Math.round(seed[1])}
+            </span>
+            <button
+              type="button"
+              aria-label={`Remove the pick at ${Math.round(seed[0])}, ${Math.round(seed[1])}`}
+              disabled={step.seeds.length < 2}
+              className="text-ink-2 hover:text-ink px-1.5 py-0.5 disabled:opacity-40"
+              onClick={() => onChange({ seeds: step.seeds.filter((_, k) => k !== i) })}
+            >
+              <X size={11} aria-hidden />
+            </button>
+          </li>
+        ))}
+      </ol>
     </>
   );
 }

@@ -132,35 +132,7 @@ export function StepsPanel({
           />
         ))}
       </ol>
-      <div className="flex gap-2 px-3.5 py-2.5">
-        <Button
-          tone="quiet"
-          onClick={() =>
-            onEdit(
-              'Invert',
-              withSteps((steps) => [
-                ...steps,
-                { id: crypto.randomUUID(), name: 'Invert', on: true, kind: 'invert' },
-              ]),
-            )
-          }
-        >
-          Invert
-        </Button>
-        {recipe.steps.length > 0 && (
-          <Button
-            tone="quiet"
-            onClick={() =>
-              onEdit(
-                'Delete all steps',
-                withSteps(() => []),
-              )
-            }
-          >
-            Delete all steps
-          </Button>
-        )}
-      </div>
+      <AllSteps any={recipe.steps.length > 0} onEdit={onEdit} />
       <SavedOutlines
         outlines={outlines}
         onSave={onSaveOutline}
@@ -170,6 +142,41 @@ export function StepsPanel({
         svgUrl={svgUrl}
       />
     </aside>
+  );
+}
+
+/** What is done with all steps at once. */
+function AllSteps({ any, onEdit }: { any: boolean; onEdit: Edit }) {
+  return (
+    <div className="flex gap-2 px-3.5 py-2.5">
+      <Button
+        tone="quiet"
+        onClick={() =>
+          onEdit(
+            'Invert',
+            withSteps((steps) => [
+              ...steps,
+              { id: crypto.randomUUID(), name: 'Invert', on: true, kind: 'invert' },
+            ]),
+          )
+        }
+      >
+        Invert
+      </Button>
+      {any && (
+        <Button
+          tone="quiet"
+          onClick={() =>
+            onEdit(
+              'Delete all steps',
+              withSteps(() => []),
+            )
+          }
+        >
+          Delete all steps
+        </Button>
+      )}
+    </div>
   );
 }
 

@@ -177,6 +177,16 @@ function Slat({
           }}
         />
       )}
+      <SlatMarks {...{ element }} casting={casts.length > 0} />
+      <SlatButtons element={element} name={name} onLock={onLock} onHide={onHide} />
+    </li>
+  );
+}
+
+/** That it is linked, casts a shadow on something, or is locked. */
+function SlatMarks({ element, casting }: { element: ShotElement; casting: boolean }) {
+  return (
+    <>
       {element.link && (
         <span
           aria-hidden
@@ -184,7 +194,7 @@ function Slat({
           style={{ background: linkColour(element.link) }}
         />
       )}
-      {casts.length > 0 && (
+      {casting && (
         <span
           aria-hidden
           className="measure absolute -right-1 bottom-4 z-20 rounded-sm bg-[#171b19] px-1 text-[9px] text-white"
@@ -193,8 +203,7 @@ function Slat({
         </span>
       )}
       {element.locked && <Lock size={10} aria-hidden className="absolute top-1 left-1 z-20" />}
-      <SlatButtons element={element} name={name} onLock={onLock} onHide={onHide} />
-    </li>
+    </>
   );
 }
 

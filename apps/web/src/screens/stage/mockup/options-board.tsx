@@ -109,30 +109,15 @@ export function OptionsBoard({
   );
 }
 
-function OptionCell({
-  option,
-  element,
-  resolved,
-  zoom,
-  centre,
-  onCentre,
-  onWinner,
-  onTake,
-  onRemove,
-}: {
-  option: ItemOption;
-  element: MockupElement;
-  resolved: ResolvedShot;
-  zoom: number;
-  centre: { x: number; y: number };
-  onCentre(centre: { x: number; y: number }): void;
-  onWinner(): void;
-  onTake(): void;
-  onRemove(): void;
-}) {
+/** A canvas that shows the shot with an option of its mockup. */
+function useOptionPicture(
+  option: ItemOption,
+  element: MockupElement,
+  resolved: ResolvedShot,
+  zoom: number,
+): React.RefObject<HTMLCanvasElement | null> {
   const canvas = useRef<HTMLCanvasElement>(null);
   const wish = useRef(0);
-  const grabbed = useRef<{ x: number; y: number; centre: { x: number; y: number } } | null>(null);
   const shot = useMemo((): ResolvedShot => {
     const fill = { ...element.fill, item: takeOption(element.fill.item, option) };
     return {
@@ -158,6 +143,32 @@ function OptionCell({
       wish.current++;
     };
   }, [shot, detail]);
+  return canvas;
+}
+
+function OptionCell({
+  option,
+  element,
+  resolved,
+  zoom,
+  centre,
+  onCentre,
+  onWinner,
+  onTake,
+  onRemove,
+}: {
+  option: ItemOption;
+  element: MockupElement;
+  resolved: ResolvedShot;
+  zoom: number;
+  centre: { x: number; y: number };
+  onCentre(centre: { x: number; y: number }): void;
+  onWinner(): void;
+  onTake(): void;
+  onRemove(): void;
+}) {
+  const canvas = useOptionPicture(option, element, resolved, zoom);
+  const grabbed = useRef<{ x: number; y: number; centre: { x: number; y: number } } | null>(null);
   const hold = (v: number) => Math.min(1 - 0.5 / zoom, Math.max(0.5 / zoom, v));
   return (
     <li
