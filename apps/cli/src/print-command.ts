@@ -11,7 +11,14 @@ import type { Format } from '@scenograph/core/spec/slot';
 import { SurveyError } from '@scenograph/core/surface/homography';
 import { INK, usualLay, type Lay } from '@scenograph/core/surface/material';
 import { surfaceOf } from '@scenograph/core/surface/print-item';
-import { areaPxPerMm, artworkDensity, fittedPlace, newPrint } from '@scenograph/core/surface/print';
+import type { PrintArea } from '@scenograph/core/surface/area';
+import {
+  areaPxPerMm,
+  artworkDensity,
+  fittedPlace,
+  newPrint,
+  type Print,
+} from '@scenograph/core/surface/print';
 import { takeArtwork } from '@scenograph/host-node/artwork';
 import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
@@ -41,83 +48,103 @@ export function addPrintCommand(program: Command, formatOf: (file: string) => Fo
     .option('--opacity <n>', "0 to 1; the material's own when left out", readShare)
     .option('--lay <how>', "multiply or opaque; the stock's own when left out", readLay)
     .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
-    .action(run);
+    .action((mockup: string, artwork: string, options: PrintOptions) =>
+      run(mockup, artwork, options, formatOf(options.output)),
+    );
+}
 
-  async function run(mockupFile: string, artworkFile: string, options: PrintOptions): Promise<void> {
-    const started = performance.now();
-    const format = formatOf(options.output);
-    const scene = await openScene(mockupFile);
-    const { areas } = scene.survey;
-    const area = options.area ? areas.find((a) => a.id === options.area) : areas[0];
-    if (!area)
-      throw new InputError(
-        options.area && areas.length
-          ? `The mockup has no print area "${options.area}"; it has ${areas.map((a) => a.id).join(', ')}.`
-          : `"${mockupFile}" has no print area. Survey one in the application, or give it one in its side-file.`,
-      );
-    const artwork = await takeArtwork(basename(artworkFile), await readFile(artworkFile), { trim: false });
-    const hash = createHash('sha256').update(artwork.png).digest('hex');
-    const fresh = newPrint('print', basename(artworkFile), { ...artwork, hash }, area);
-    const width = options.widthMm;
-    const design = {
-      ...fresh,
-      place: width
-        ? { ...fresh.place, width, height: (width * artwork.height) / artwork.width }
-        : fittedPlace(fresh, area, 'fill'),
-      ink: options.ink ?? null,
-      opacity: options.opacity ?? null,
-      lay: options.lay ?? null,
-    };
-    const shot = emptyShot(scene.survey.width, scene.survey.height);
-    const backdrop = newSceneBackdrop('mockup', scene.title, scene.picture, scene.survey);
-    if (backdrop.fill.type !== 'scene') throw new Error('A mockup is a scene.');
-    const fill = { ...backdrop.fill, item: { ...backdrop.fill.item, prints: [design] } };
-    try {
-      surfaceOf(area, blankOf(fill));
-    } catch (error) {
-      if (error instanceof SurveyError) throw new InputError(error.message);
-      throw error;
-    }
-    const painter = createPainter(async (wanted) => {
-      const bytes = wanted === hash ? artwork.png : scene.files.get(wanted);
-      if (!bytes) throw new InputError('A picture of the mockup is missing.');
-      return bytes;
-    });
-    const painted = await painter.paint(resolveBase({ ...shot, elements: [{ ...backdrop, fill }] }, null));
-    const { bytes, quality } = await encodePicture(painted.pixels(), format);
-    await write(options.output, bytes);
-    const density = artworkDensity(design, areaPxPerMm(area));
-    print({
-      output: options.output,
-      width: painted.width,
-      height: painted.height,
-      format,
-      quality,
-      picture: shownPicture(fill).slice(0, 12),
-      area: area.id,
-      shape: area.shape,
-      material: area.material,
-      stock: area.stock,
-      bulgeMm: area.bulgeMm,
-      place: Object.fromEntries(Object.entries(design.place).map(([k, v]) => [k, round(v, 2)])),
-      ink: design.ink,
-      opacity: design.opacity ?? INK[area.material].opacity,
-      lay: design.lay ?? usualLay(area.stock),
-      artworkPixelsPerPixel: round(density, 2),
-      notes: [
-        ...artwork.notes,
-        ...(density < 0.9
-          ? [
-              `the design is enlarged to ${Math.round(100 / density)} percent of its own pixels; import it larger, or print it smaller`,
-            ]
-          : []),
-        ...(artwork.whiteGround
-          ? ['the design lies on white, which is printed as the stock; knock it out in the application']
-          : []),
-      ],
-      milliseconds: Math.round(performance.now() - started),
-    });
+async function run(
+  mockupFile: string,
+  artworkFile: string,
+  options: PrintOptions,
+  format: Format,
+): Promise<void> {
+  const started = performance.now();
+  const scene = await openScene(mockupFile);
+  const area = areaOf(mockupFile, scene.survey.areas, options.area);
+  const artwork = await takeArtwork(basename(artworkFile), await readFile(artworkFile), { trim: false });
+  const hash = createHash('sha256').update(artwork.png).digest('hex');
+  const design = designOf(basename(artworkFile), { ...artwork, hash }, area, options);
+  const shot = emptyShot(scene.survey.width, scene.survey.height);
+  const backdrop = newSceneBackdrop('mockup', scene.title, scene.picture, scene.survey);
+  if (backdrop.fill.type !== 'scene') throw new Error('A mockup is a scene.');
+  const fill = { ...backdrop.fill, item: { ...backdrop.fill.item, prints: [design] } };
+  try {
+    surfaceOf(area, blankOf(fill));
+  } catch (error) {
+    if (error instanceof SurveyError) throw new InputError(error.message);
+    throw error;
   }
+  const painter = createPainter(async (wanted) => {
+    const bytes = wanted === hash ? artwork.png : scene.files.get(wanted);
+    if (!bytes) throw new InputError('A picture of the mockup is missing.');
+    return bytes;
+  });
+  const painted = await painter.paint(resolveBase({ ...shot, elements: [{ ...backdrop, fill }] }, null));
+  const { bytes, quality } = await encodePicture(painted.pixels(), format);
+  await write(options.output, bytes);
+  const density = artworkDensity(design, areaPxPerMm(area));
+  print({
+    output: options.output,
+    width: painted.width,
+    height: painted.height,
+    format,
+    quality,
+    picture: shownPicture(fill).slice(0, 12),
+    area: area.id,
+    shape: area.shape,
+    material: area.material,
+    stock: area.stock,
+    bulgeMm: area.bulgeMm,
+    place: Object.fromEntries(Object.entries(design.place).map(([k, v]) => [k, round(v, 2)])),
+    ink: design.ink,
+    opacity: design.opacity ?? INK[area.material].opacity,
+    lay: design.lay ?? usualLay(area.stock),
+    artworkPixelsPerPixel: round(density, 2),
+    notes: [...artwork.notes, ...printNotes(density, artwork.whiteGround)],
+    milliseconds: Math.round(performance.now() - started),
+  });
+}
+
+/** The area that is asked for, or the mockup's first. */
+function areaOf(file: string, areas: readonly PrintArea[], asked: string | undefined): PrintArea {
+  const area = asked ? areas.find((a) => a.id === asked) : areas[0];
+  if (area) return area;
+  throw new InputError(
+    asked && areas.length
+      ? `The mockup has no print area "${asked}"; it has ${areas.map((a) => a.id).join(', ')}.`
+      : `"${file}" has no print area. Survey one in the application, or give it one in its side-file.`,
+  );
+}
+
+function designOf(
+  name: string,
+  artwork: Parameters<typeof newPrint>[2],
+  area: PrintArea,
+  { widthMm, ink, opacity, lay }: PrintOptions,
+): Print {
+  const fresh = newPrint('print', name, artwork, area);
+  return {
+    ...fresh,
+    place: widthMm
+      ? { ...fresh.place, width: widthMm, height: (widthMm * artwork.height) / artwork.width }
+      : fittedPlace(fresh, area, 'fill'),
+    ink: ink ?? null,
+    opacity: opacity ?? null,
+    lay: lay ?? null,
+  };
+}
+
+/** @param density artwork pixels per pixel of the picture */
+function printNotes(density: number, whiteGround: boolean): string[] {
+  const notes: string[] = [];
+  if (density < 0.9)
+    notes.push(
+      `the design is enlarged to ${Math.round(100 / density)} percent of its own pixels; import it larger, or print it smaller`,
+    );
+  if (whiteGround)
+    notes.push('the design lies on white, which is printed as the stock; knock it out in the application');
+  return notes;
 }
 
 function colour(text: string): string {

@@ -2,7 +2,9 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { InvalidArgumentError, type Command } from 'commander';
-import { sceneCamera } from '@scenograph/core/stage/survey';
+import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
+import type { Ground } from '@scenograph/core/stage/ground';
+import { sceneCamera, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { toneOf } from '@scenograph/core/elements/product/paint';
 import type { Pose } from '@scenograph/core/stage/stand';
 import type { ProductElement } from '@scenograph/core/elements/product/model';
@@ -55,81 +57,113 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     .option('--light <az,el,softness>', 'a light of its own: degrees, degrees, 0 to 1', readLight)
     .option('--tone <n>', 'how far its tone is eased toward the scene, 0 to 1', readShare, 0.6)
     .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
-    .action(stage);
+    .action((scene: string, cutout: string, options: StageOptions) =>
+      stage(scene, cutout, options, formatOf(options.output)),
+    );
+}
 
-  async function stage(sceneFile: string, cutoutFile: string, options: StageOptions): Promise<void> {
-    const started = performance.now();
-    const format = formatOf(options.output);
-    const scene = await openScene(sceneFile);
-    if (!sceneCamera(scene.survey))
-      throw new InputError(
-        `"${sceneFile}" knows no standing plane: give its plane's corners, or a horizon with a known height or a spot.`,
-      );
-    const cutout = await openCutout(cutoutFile);
-    const base = baseOfCutout(cutout.image);
-    const flat = options.mode === 'flat';
-    const pxPerMm = productPxPerMm(base, cutout.image.width, { height: options.heightMm }, flat);
-    const spots = scene.survey.spots;
-    const spot = options.spot ? spots.find((s) => s.id === options.spot) : spots[0];
-    if (!spot)
-      throw new InputError(
-        options.spot
-          ? `The scene has no spot "${options.spot}"; it has ${spots.map((s) => s.id).join(', ') || 'none'}.`
-          : 'The scene has no stand spot. Add one to its side-file, or survey it.',
-      );
-    const shot = emptyShot(scene.survey.width, scene.survey.height);
-    const backdrop = newSceneBackdrop('scene', scene.title, scene.picture, scene.survey);
-    const data = {
-      title: basename(cutoutFile),
-      variant: '',
-      sku: '',
-      price: null,
-      currency: 'GBP',
-      widthMm: cutout.image.width / pxPerMm,
-      heightMm: options.heightMm,
-      depthMm: options.depthMm ?? (2 * base.halfWidth * cutout.image.width) / pxPerMm,
-      cutout: { picture: cutout.hash, width: cutout.image.width, height: cutout.image.height, base },
-    };
-    let product: ProductElement = newProduct('product', data, shot.frame, options.mode, [backdrop]);
-    product = {
-      ...product,
-      tone: { ...product.tone, strength: options.tone },
-      shadow: { ...product.shadow, light: options.light ?? null },
-    };
-    const ground = groundOf([backdrop]);
-    product = { ...product, box: movedOnGround(product, spot, ground, shot.frame) };
-    product = { ...product, box: trueSizeBox(product, ground, shot.frame) ?? product.box };
-    const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
-    const painter = createPainter(async (hash) => {
-      const bytes = hash === cutout.hash ? cutout.bytes : scene.files.get(hash);
-      if (!bytes) throw new InputError('A picture of the scene is missing.');
-      return bytes;
-    });
-    const painted = await painter.paint(resolved);
-    const { drift, held } = await painter.with(resolved, (environment) => toneOf(product, environment));
-    const { bytes, quality } = await encodePicture(painted.pixels(), format);
-    await write(options.output, bytes);
-    const standing = groundPlacement(product, ground, shot.frame)!;
-    const at = basePoint(product);
-    print({
-      output: options.output,
-      width: painted.width,
-      height: painted.height,
-      format,
-      quality,
-      spot: spot.id,
-      mode: options.mode,
-      box: Object.fromEntries(Object.entries(product.box).map(([k, v]) => [k, round(v, 2)])),
-      base: { x: round(at.x, 2), y: round(at.y, 2) },
-      pxPerMm: round(standing.pxPerMm, 4),
-      trueSizeShare: standing.ratio === null ? null : round(standing.ratio, 4),
-      pitch: { photo: round(standing.photoPitch, 1), scene: round(standing.scenePitch, 1) },
-      notes: [pitchNote(standing, false)].filter(Boolean),
-      colourDrift: round(drift, 2),
-      colourDriftHeld: held,
-      milliseconds: Math.round(performance.now() - started),
-    });
-  }
+async function stage(
+  sceneFile: string,
+  cutoutFile: string,
+  options: StageOptions,
+  format: Format,
+): Promise<void> {
+  const started = performance.now();
+  const scene = await openScene(sceneFile);
+  if (!sceneCamera(scene.survey))
+    throw new InputError(
+      `"${sceneFile}" knows no standing plane: give its plane's corners, or a horizon with a known height or a spot.`,
+    );
+  const cutout = await openCutout(cutoutFile);
+  const spot = spotOf(scene.survey, options.spot);
+  const shot = emptyShot(scene.survey.width, scene.survey.height);
+  const backdrop = newSceneBackdrop('scene', scene.title, scene.picture, scene.survey);
+  const ground = groundOf([backdrop]);
+  const product = placedProduct(cutout, options, [backdrop], shot.frame, spot);
+  const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
+  const painter = createPainter(async (hash) => {
+    const bytes = hash === cutout.hash ? cutout.bytes : scene.files.get(hash);
+    if (!bytes) throw new InputError('A picture of the scene is missing.');
+    return bytes;
+  });
+  const painted = await painter.paint(resolved);
+  const { drift, held } = await painter.with(resolved, (environment) => toneOf(product, environment));
+  const { bytes, quality } = await encodePicture(painted.pixels(), format);
+  await write(options.output, bytes);
+  print({
+    output: options.output,
+    width: painted.width,
+    height: painted.height,
+    format,
+    quality,
+    spot: spot.id,
+    mode: options.mode,
+    ...placementOf(product, ground, shot.frame),
+    colourDrift: round(drift, 2),
+    colourDriftHeld: held,
+    milliseconds: Math.round(performance.now() - started),
+  });
+}
+
+/** Where the product came to stand, as it is printed. */
+function placementOf(
+  product: ProductElement,
+  ground: Ground | null,
+  frame: { width: number; height: number },
+) {
+  const standing = groundPlacement(product, ground, frame)!;
+  const at = basePoint(product);
+  return {
+    box: Object.fromEntries(Object.entries(product.box).map(([k, v]) => [k, round(v, 2)])),
+    base: { x: round(at.x, 2), y: round(at.y, 2) },
+    pxPerMm: round(standing.pxPerMm, 4),
+    trueSizeShare: standing.ratio === null ? null : round(standing.ratio, 4),
+    pitch: { photo: round(standing.photoPitch, 1), scene: round(standing.scenePitch, 1) },
+    notes: [pitchNote(standing, false)].filter(Boolean),
+  };
+}
+
+/** The spot that is asked for, or the scene's first. */
+function spotOf({ spots }: SceneSurvey, asked: string | undefined): SceneSurvey['spots'][number] {
+  const spot = asked ? spots.find((s) => s.id === asked) : spots[0];
+  if (spot) return spot;
+  throw new InputError(
+    asked
+      ? `The scene has no spot "${asked}"; it has ${spots.map((s) => s.id).join(', ') || 'none'}.`
+      : 'The scene has no stand spot. Add one to its side-file, or survey it.',
+  );
+}
+
+/** The cutout as a product at its spot, in its true size. */
+function placedProduct(
+  { title, image, hash }: Awaited<ReturnType<typeof openCutout>>,
+  { heightMm, depthMm, mode, tone, light }: StageOptions,
+  scene: [BackdropElement],
+  frame: { width: number; height: number },
+  spot: { x: number; y: number },
+): ProductElement {
+  const base = baseOfCutout(image);
+  const pxPerMm = productPxPerMm(base, image.width, { height: heightMm }, mode === 'flat');
+  const data = {
+    title,
+    variant: '',
+    sku: '',
+    price: null,
+    currency: 'GBP',
+    widthMm: image.width / pxPerMm,
+    heightMm,
+    depthMm: depthMm ?? (2 * base.halfWidth * image.width) / pxPerMm,
+    cutout: { picture: hash, width: image.width, height: image.height, base },
+  };
+  const made: ProductElement = newProduct('product', data, frame, mode, scene);
+  const ground = groundOf(scene);
+  const lit = {
+    ...made,
+    tone: { ...made.tone, strength: tone },
+    shadow: { ...made.shadow, light: light ?? null },
+  };
+  const moved = { ...lit, box: movedOnGround(lit, spot, ground, frame) };
+  return { ...moved, box: trueSizeBox(moved, ground, frame) ?? moved.box };
 }
 
 async function openCutout(file: string) {
@@ -141,7 +175,12 @@ async function openCutout(file: string) {
     throw new InputError(`"${file}" is empty: nothing in it is opaque. Cut the product out again.`);
   const trimmed = crop(image, bounds);
   const bytes = await encodePng(trimmed);
-  return { image: trimmed, bytes, hash: createHash('sha256').update(bytes).digest('hex') };
+  return {
+    title: basename(file),
+    image: trimmed,
+    bytes,
+    hash: createHash('sha256').update(bytes).digest('hex'),
+  };
 }
 
 function readMode(text: string): Pose {

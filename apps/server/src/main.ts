@@ -104,16 +104,7 @@ async function main(): Promise<void> {
   });
   app.use(express.json({ limit: '16mb' }));
   app.useGlobalFilters(new SentenceFilter());
-  const web = fileURLToPath(new URL('../../web/dist', import.meta.url));
-  if (existsSync(web)) {
-    app.use(express.static(web, { index: false, maxAge: '1h' }));
-    // Any address that is not the interface of the server is a page of the application.
-    app.use((request: Request, response: Response, next: NextFunction) => {
-      if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w+$/.test(request.path))
-        return next();
-      response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
-    });
-  }
+  servePages(app);
   const host = process.env.HOST || '127.0.0.1';
   const port = Number(process.env.PORT) || 4310;
   await app.listen(port, host);
@@ -135,6 +126,19 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', () => void stop());
   process.on('SIGINT', () => void stop());
+}
+
+/** The built application, where there is one. */
+function servePages(app: NestExpressApplication): void {
+  const web = fileURLToPath(new URL('../../web/dist', import.meta.url));
+  if (!existsSync(web)) return;
+  app.use(express.static(web, { index: false, maxAge: '1h' }));
+  // Any address that is not the interface of the server is a page of the application.
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w+$/.test(request.path))
+      return next();
+    response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
+  });
 }
 
 main().catch((error: NodeJS.ErrnoException) => {

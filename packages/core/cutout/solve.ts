@@ -1,4 +1,4 @@
-import { crop, type Rect } from '../raster/pixels';
+import { crop, type Rect, type Rgba } from '../raster/pixels';
 import { resizePlane } from '../raster/resample';
 import { compileSteps, fibreZone, fineConstraints } from './compile';
 import { confidenceFrom, doubtsOf, measureCutout, type CutoutMeasures, type Doubt } from './confidence';
@@ -72,88 +72,96 @@ export function solve(
     // Clear parts are inside the outline unless a correction says otherwise.
     product = product.map((v, i) => (constraints?.hard[i] === DROP ? 0 : v | glass.envelope[i]));
   }
-  const zone = fibreZone(recipe, fine.width, fine.height, fineK);
-  const touched = source.given
-    ? null
-    : fineConstraints(recipe, fine.width, fine.height, fineK, () => fineLab(source, fine));
+  const related = before && before.fineK === fineK && before.analysis === analysis ? before : null;
   const coarse = scaleLabels(product, small.width, small.height, fine.width, fine.height);
   const radius = (1.6 * fine.width) / small.width + 1;
-  const related = before && before.fineK === fineK && before.analysis === analysis ? before : null;
   const contrast =
     related?.contrast ??
     (source.given ? 0 : edgeContrast(fine, bandAround(coarse, fine.width, fine.height, radius)));
-  const matteIn = (part: Rect): { labels: Uint8Array; matte: FineMatte } => {
-    const whole = part.width === fine.width && part.height === fine.height;
-    const picture = whole ? fine : crop(fine, part);
-    const outline = whole ? coarse : cropBytes(coarse, fine.width, part);
-    const labels = settleLabels(picture, outline, radius, contrast);
-    if (!quick && recipe.automatic.on)
-      settleDetail(picture, labels, analysis, part, small.width / fine.width, recipe.automatic.holes);
-    if (touched) obey(labels, whole ? touched : cropBytes(touched, fine.width, part));
-    const matte = solveFineMatte(picture, labels, {
-      noise: Math.max(2.2, analysis.model.sigma[0] * 255 * 1.5),
-      backdrop: analysis.patterned
-        ? null
-        : {
-            model: analysis.model,
-            scale: small.width / fine.width,
-            left: part.x,
-            top: part.y,
-            side: Math.max(fine.width, fine.height),
-          },
-      fibreZone: zone && (whole ? zone : cropBytes(zone, fine.width, part)),
-      iterations: quick ? 0 : 12,
-    });
-    return { labels, matte };
-  };
-  const all: Rect = { x: 0, y: 0, width: fine.width, height: fine.height };
-  let labels: Uint8Array;
-  let matte: FineMatte;
-  let changed: Rect | null = all;
-  if (source.given) {
-    labels = coarse;
-    matte = givenMatte(fine, labels, constraints !== null);
-  } else {
-    const again =
-      related && sameInDetail(related.recipe, recipe)
-        ? changedPart(related.product, product, small.width, small.height)
-        : 'all';
-    const margin = Math.ceil(Math.max(fine.width, fine.height) * 0.05) + 6;
-    const scale = fine.width / small.width;
-    // Far from the product there is nothing to solve; a hand's fibre zone may lie anywhere.
-    const around = zone
-      ? null
-      : changedPart(new Uint8Array(product.length), product, small.width, small.height);
-    const whole = around ? grownRect(around, scale, margin * 2, all) : all;
-    const part = again === 'all' || !again ? whole : grownRect(again, scale, margin, all);
-    if (again !== 'all') changed = again && part;
-    if (!again) ({ labels, fine: matte } = before!);
-    else if (again === 'all' || part.width * part.height > 0.6 * whole.width * whole.height) {
-      changed = all;
-      const solvedWhole = matteIn(whole);
-      labels = new Uint8Array(fine.width * fine.height);
-      matte = emptyMatte(fine, solvedWhole.matte.noise);
-      pasteMatte(solvedWhole, whole, 0, all, labels, matte);
-    } else {
-      const solvedPart = matteIn(part);
-      labels = Uint8Array.from(before!.labels);
-      matte = copyMatte(before!.fine);
-      pasteMatte(solvedPart, part, Math.ceil(margin / 2), all, labels, matte);
-    }
+  const job = { source, recipe, quick, fine, fineK, analysis, product, coarse, radius, contrast };
+  const matte = source.given
+    ? { labels: coarse, fine: givenMatte(fine, coarse, constraints !== null), changed: wholeOf(fine) }
+    : updatedMatte(job, related);
+  const solved = { recipe, analysis, cut: cut.state, product, fineK, contrast, glass, ...matte };
+  return { ...solved, ...judge(source, recipe, analysis, product) };
+}
+
+/** What a matte is made from, at the fine size. */
+interface MatteJob {
+  source: CutoutSource;
+  recipe: CutoutRecipe;
+  quick: boolean;
+  fine: Rgba;
+  fineK: number;
+  analysis: Analysis;
+  product: Uint8Array;
+  /** The outline brought to the fine size, and half the width of the band in which it is settled. */
+  coarse: Uint8Array;
+  radius: number;
+  contrast: number;
+}
+
+type Matte = Pick<Solved, 'labels' | 'fine' | 'changed'>;
+
+const wholeOf = ({ width, height }: Rgba): Rect => ({ x: 0, y: 0, width, height });
+
+/** The matte, made anew where it may differ from the one before. */
+function updatedMatte(job: MatteJob, before: Solved | null): Matte {
+  const { source, recipe, fine, fineK, product } = job;
+  const { small } = source;
+  const all = wholeOf(fine);
+  const scale = fine.width / small.width;
+  const margin = Math.ceil(Math.max(fine.width, fine.height) * 0.05) + 6;
+  const zone = fibreZone(recipe, fine.width, fine.height, fineK);
+  const touched = fineConstraints(recipe, fine.width, fine.height, fineK, () => fineLab(source, fine));
+  const changedSince = (was: Uint8Array) => changedPart(was, product, small.width, small.height);
+  // Far from the product there is nothing to solve; a hand's fibre zone may lie anywhere.
+  const around = zone ? null : changedSince(new Uint8Array(product.length));
+  const whole = around ? grownRect(around, scale, margin * 2, all) : all;
+
+  const changed = before && sameInDetail(before.recipe, recipe) ? changedSince(before.product) : whole;
+  if (!changed) return { labels: before!.labels, fine: before!.fine, changed: null };
+  const part = changed === whole ? whole : grownRect(changed, scale, margin, all);
+  if (changed === whole || part.width * part.height > 0.6 * whole.width * whole.height) {
+    const solved = matteIn(job, whole, zone, touched);
+    const labels = new Uint8Array(fine.width * fine.height);
+    const matte = emptyMatte(fine, solved.matte.noise);
+    pasteMatte(solved, whole, 0, all, labels, matte);
+    return { labels, fine: matte, changed: all };
   }
-  return {
-    recipe,
-    analysis,
-    cut: cut.state,
-    product,
-    labels,
-    fine: matte,
-    fineK,
-    changed,
-    contrast,
-    glass,
-    ...judge(source, recipe, analysis, product),
-  };
+  const solved = matteIn(job, part, zone, touched);
+  const labels = Uint8Array.from(before!.labels);
+  const matte = copyMatte(before!.fine);
+  pasteMatte(solved, part, Math.ceil(margin / 2), all, labels, matte);
+  return { labels, fine: matte, changed: part };
+}
+
+/**
+ * The settled outline and the matte of a part of the fine picture.
+ * @param zone where a hand asked for fibres, `touched` what it kept or dropped; both one a fine pixel, or null
+ */
+function matteIn(
+  { source, recipe, quick, fine, analysis, coarse, radius, contrast }: MatteJob,
+  part: Rect,
+  zone: Uint8Array | null,
+  touched: Uint8Array | null,
+): { labels: Uint8Array; matte: FineMatte } {
+  const scale = source.small.width / fine.width;
+  const whole = part.width === fine.width && part.height === fine.height;
+  const picture = whole ? fine : crop(fine, part);
+  const within = (bytes: Uint8Array) => (whole ? bytes : cropBytes(bytes, fine.width, part));
+  const labels = settleLabels(picture, within(coarse), radius, contrast);
+  if (!quick && recipe.automatic.on)
+    settleDetail(picture, labels, analysis, part, scale, recipe.automatic.holes);
+  if (touched) obey(labels, within(touched));
+  const side = Math.max(fine.width, fine.height);
+  const matte = solveFineMatte(picture, labels, {
+    noise: Math.max(2.2, analysis.model.sigma[0] * 255 * 1.5),
+    backdrop: analysis.patterned ? null : { model: analysis.model, scale, left: part.x, top: part.y, side },
+    fibreZone: zone && within(zone),
+    iterations: quick ? 0 : 12,
+  });
+  return { labels, matte };
 }
 
 /** The glass of a photo, where the recipe asks for it or the model recognises it. */

@@ -46,89 +46,107 @@ export function resize(image: Rgba, width: number, height: number): Rgba {
   if (exact) return averageBlocks(image, image.width / width);
   const block = Math.floor(Math.min(image.width / width, image.height / height) / 1.15);
   if (block >= 2) return resize(averageBlocks(image, block), width, height);
+  return separable(image, width, height);
+}
+
+/** Resized across and then down, a row at a time. */
+function separable(image: Rgba, width: number, height: number): Rgba {
   const kx = kernel(image.width, width);
   const ky = kernel(image.height, height);
-  const src = image.data;
   const out = createRgba(width, height);
   const rowLength = width * 4;
   // Rows already reduced across, kept in a ring just long enough for the vertical window.
   const ring = Array.from({ length: ky.taps + 1 }, () => new Float32Array(rowLength));
   const ringRow = new Int32Array(ky.taps + 1).fill(-1);
   const opaque = isOpaque(image);
-
-  const reduceRow = (y: number): Float32Array => {
+  const across = opaque ? opaqueRow : transparentRow;
+  const reducedRow = (y: number): Float32Array => {
     const slot = y % ring.length;
-    const row = ring[slot];
-    if (ringRow[slot] === y) return row;
-    ringRow[slot] = y;
-    const base = y * image.width;
-    const { taps, source, weights } = kx;
-    if (opaque) {
-      for (let x = 0, o = 0, k = 0; x < width; x++, k += 4) {
-        let r = 0;
-        let g = 0;
-        let b = 0;
-        for (let t = 0; t < taps; t++, o++) {
-          const j = (base + source[o]) * 4;
-          const w = weights[o];
-          r += w * src[j];
-          g += w * src[j + 1];
-          b += w * src[j + 2];
-        }
-        row[k] = r;
-        row[k + 1] = g;
-        row[k + 2] = b;
-      }
-      return row;
+    if (ringRow[slot] !== y) {
+      ringRow[slot] = y;
+      across(image, y, kx, ring[slot]);
     }
-    for (let x = 0, o = 0, k = 0; x < width; x++, k += 4) {
-      let r = 0;
-      let g = 0;
-      let b = 0;
-      let a = 0;
-      for (let t = 0; t < taps; t++, o++) {
-        const j = (base + source[o]) * 4;
-        const w = weights[o] * src[j + 3];
-        r += w * src[j];
-        g += w * src[j + 1];
-        b += w * src[j + 2];
-        a += w;
-      }
-      row[k] = r;
-      row[k + 1] = g;
-      row[k + 2] = b;
-      row[k + 3] = a;
-    }
-    return row;
+    return ring[slot];
   };
-
   const sum = new Float32Array(rowLength);
   for (let y = 0; y < height; y++) {
     let first = true;
     for (let t = 0; t < ky.taps; t++) {
       const w = ky.weights[y * ky.taps + t];
       if (w === 0) continue;
-      const row = reduceRow(ky.source[y * ky.taps + t]);
+      const row = reducedRow(ky.source[y * ky.taps + t]);
       if (first) for (let k = 0; k < rowLength; k++) sum[k] = w * row[k];
       else for (let k = 0; k < rowLength; k++) sum[k] += w * row[k];
       first = false;
     }
-    const o = y * rowLength;
-    for (let k = 0; k < rowLength; k += 4) {
-      if (opaque) {
-        out.data[o + k] = sum[k];
-        out.data[o + k + 1] = sum[k + 1];
-        out.data[o + k + 2] = sum[k + 2];
-        out.data[o + k + 3] = 255;
-      } else if (sum[k + 3] > 0) {
-        out.data[o + k] = sum[k] / sum[k + 3];
-        out.data[o + k + 1] = sum[k + 1] / sum[k + 3];
-        out.data[o + k + 2] = sum[k + 2] / sum[k + 3];
-        out.data[o + k + 3] = sum[k + 3];
-      }
-    }
+    writeRow(sum, out.data, y * rowLength, opaque);
   }
   return out;
+}
+
+/** One row reduced across: red, green and blue; its fourth values are left alone. */
+function opaqueRow(
+  { width, data }: Rgba,
+  y: number,
+  { taps, source, weights }: Kernel,
+  row: Float32Array,
+): void {
+  const base = y * width;
+  for (let k = 0, o = 0; k < row.length; k += 4) {
+    let r = 0;
+    let g = 0;
+    let b = 0;
+    for (let t = 0; t < taps; t++, o++) {
+      const j = (base + source[o]) * 4;
+      const w = weights[o];
+      r += w * data[j];
+      g += w * data[j + 1];
+      b += w * data[j + 2];
+    }
+    row[k] = r;
+    row[k + 1] = g;
+    row[k + 2] = b;
+  }
+}
+
+/** One row reduced across, premultiplied. */
+function transparentRow(
+  { width, data }: Rgba,
+  y: number,
+  { taps, source, weights }: Kernel,
+  row: Float32Array,
+): void {
+  const base = y * width;
+  for (let k = 0, o = 0; k < row.length; k += 4) {
+    let r = 0;
+    let g = 0;
+    let b = 0;
+    let a = 0;
+    for (let t = 0; t < taps; t++, o++) {
+      const j = (base + source[o]) * 4;
+      const w = weights[o] * data[j + 3];
+      r += w * data[j];
+      g += w * data[j + 1];
+      b += w * data[j + 2];
+      a += w;
+    }
+    row[k] = r;
+    row[k + 1] = g;
+    row[k + 2] = b;
+    row[k + 3] = a;
+  }
+}
+
+/** A summed row as bytes, straight alpha; `o` is where it begins. */
+function writeRow(sum: Float32Array, data: Uint8ClampedArray, o: number, opaque: boolean): void {
+  for (let k = 0; k < sum.length; k += 4) {
+    const a = opaque ? 1 : sum[k + 3];
+    if (!(a > 0)) continue;
+    data[o + k] = sum[k] / a;
+    data[o + k + 1] = sum[k + 1] / a;
+    data[o + k + 2] = sum[k + 2] / a;
+    data[o + k + 3] = opaque ? 255 : a;
+  }
 }
 
 /** Each `block` x `block` pixels averaged to one, on premultiplied colour; a rest at the far edges is averaged too. */

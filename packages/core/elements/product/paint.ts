@@ -70,71 +70,20 @@ function paintShadow(
   opacity: number,
 ): void {
   const { shadow, pose } = element;
-  const flat = pose === 'flat';
   const upright = uprightProduct(element, environment);
   const standing = groundPlacement(upright.element, environment.ground, environment.frame);
   if (!standing) return;
   const light = lightAt(lightOf(element, environment), standing, shadow.softness, environment.draft ? 6 : 2);
-  const lift = pose === 'float' ? element.liftMm : 0;
-  const lit = `${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(3)}:${shadow.length}`;
-  const [samples, cells] = environment.draft ? [10, 44] : [28, 72];
-  const layers: Parameters<typeof layShadows>[0] = [];
-  let { stand } = standing;
-  if (flat) {
-    const scale = standing.scale;
-    const { alpha, box } = upright;
-    const size = Math.round(Math.log(box.width / scale) * 60);
-    const width = Math.exp(size / 60);
-    // Without a plane of its own a flat thing lies in the picture's plane.
-    const height = environment.ground
-      ? (width * box.height) / box.width
-      : (width * box.height) / box.width / Math.sin((standing.scenePitch * Math.PI) / 180);
-    const thickness = Math.max(
-      1.5,
-      Math.min(element.millimetres?.depth ?? 4, element.millimetres?.height ?? 4) * 0.6,
-    );
-    const make = (more: typeof light, thick: number, tag: string) =>
-      environment.kept(`flat-shadow:${upright.key}:${size}:${tag}:${lit}:${environment.ground ? 1 : 0}`, () =>
-        castFlatShadow(alpha, { x: width / alpha.width, y: height / alpha.height }, thick, {
-          light: more,
-          lift,
-          length: shadow.length,
-        }),
-      );
-    layers.push({ shadow: make(light, thickness, 'cast'), strength: shadow.strength * 0.85 });
-    layers.push({
-      shadow: make({ ...light, softness: 1, elevationDeg: 70 }, thickness * 0.8, 'close'),
-      strength: shadow.contact * 0.5,
-    });
-    stand = { ...stand, facing: stand.facing - (element.box.rotation * Math.PI) / 180 };
-  } else {
-    const made = standingBody(upright, environment);
-    if (!made) return;
-    const { body, unit, key } = made;
-    const raised = Math.round(lift / unit);
-    if (shadow.strength > 0)
-      layers.push({
-        shadow: scaledShadow(
-          environment.kept(`cast:${key}:${lit}:${raised}:${samples}`, () =>
-            castShadow(body, { light, lift: raised, length: shadow.length, samples, cells }),
-          ),
-          unit,
-        ),
-        strength: shadow.strength * DEEPEST,
-      });
-    if (shadow.contact > 0)
-      layers.push({
-        shadow: scaledShadow(
-          environment.kept(`contact:${key}:${raised}`, () => contactShadow(body, raised)),
-          unit,
-        ),
-        strength: shadow.contact * (lift > 0 ? 0.5 : DEEPEST),
-      });
-  }
+  const cast = { element, upright, standing, light, environment };
+  const layers = pose === 'flat' ? flatShadows(cast) : standingShadows(cast);
+  if (!layers) return;
+  // A flat thing is turned on its ground, its shadow with it.
+  const turned = pose === 'flat' ? (element.box.rotation * Math.PI) / 180 : 0;
+  const stand = { ...standing.stand, facing: standing.stand.facing - turned };
   const { name: _, locked: __, link: ___, ...looks } = element;
   const { frame, draft } = environment;
   // Laid once and kept for as long as nothing of product, light and camera changes.
-  const key = `laid:${JSON.stringify([looks, upright.key, light, lit, stand, standing.camera, frame, draft])}`;
+  const key = `laid:${JSON.stringify([looks, upright.key, light, litKey(cast), stand, standing.camera, frame, draft])}`;
   const laid = environment.kept(key, () =>
     layShadows(layers, stand, standing.camera, frame, parseHex(shadow.tint), draft ? 220 : 460),
   );
@@ -153,6 +102,78 @@ function paintShadow(
     rect.height,
   );
   canvas.restore();
+}
+
+type ShadowLayers = Parameters<typeof layShadows>[0];
+
+/** All that a product's shadows come from. */
+interface ShadowCast {
+  element: ProductElement;
+  upright: ReturnType<typeof uprightProduct>;
+  standing: NonNullable<ReturnType<typeof groundPlacement>>;
+  light: ReturnType<typeof lightAt>;
+  environment: PaintEnvironment;
+}
+
+/** Millimetres that a product floats over its ground. */
+const liftOf = ({ pose, liftMm }: ProductElement) => (pose === 'float' ? liftMm : 0);
+
+/** What of the light changes a cast shadow, as part of the key it is kept by. */
+const litKey = ({ light, element }: ShadowCast) =>
+  `${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(3)}:${element.shadow.length}`;
+
+/** Of a thing that lies flat: by the light, and all around where it is near the ground. */
+function flatShadows(cast: ShadowCast): ShadowLayers {
+  const { element, upright, standing, light, environment } = cast;
+  const { shadow, millimetres } = element;
+  const { alpha, box } = upright;
+  const size = Math.round(Math.log(box.width / standing.scale) * 60);
+  const width = Math.exp(size / 60);
+  // Without a plane of its own a flat thing lies in the picture's plane.
+  const height = environment.ground
+    ? (width * box.height) / box.width
+    : (width * box.height) / box.width / Math.sin((standing.scenePitch * Math.PI) / 180);
+  const thickness = Math.max(1.5, Math.min(millimetres?.depth ?? 4, millimetres?.height ?? 4) * 0.6);
+  const options = { lift: liftOf(element), length: shadow.length };
+  const make = (by: typeof light, thick: number, tag: string) =>
+    environment.kept(
+      `flat-shadow:${upright.key}:${size}:${tag}:${litKey(cast)}:${environment.ground ? 1 : 0}`,
+      () =>
+        castFlatShadow(alpha, { x: width / alpha.width, y: height / alpha.height }, thick, {
+          light: by,
+          ...options,
+        }),
+    );
+  const close = { ...light, softness: 1, elevationDeg: 70 };
+  return [
+    { shadow: make(light, thickness, 'cast'), strength: shadow.strength * 0.85 },
+    { shadow: make(close, thickness * 0.8, 'close'), strength: shadow.contact * 0.5 },
+  ];
+}
+
+/** Of a thing that stands or floats: by the light, and where it meets the ground; null where nothing of it is seen. */
+function standingShadows(cast: ShadowCast): ShadowLayers | null {
+  const { element, upright, light, environment } = cast;
+  const made = standingBody(upright, environment);
+  if (!made) return null;
+  const { shadow } = element;
+  const { body, unit, key } = made;
+  const lift = liftOf(element);
+  const raised = Math.round(lift / unit);
+  const [samples, cells] = environment.draft ? [10, 44] : [28, 72];
+  const layers: ShadowLayers = [];
+  if (shadow.strength > 0) {
+    const byLight = environment.kept(`cast:${key}:${litKey(cast)}:${raised}:${samples}`, () =>
+      castShadow(body, { light, lift: raised, length: shadow.length, samples, cells }),
+    );
+    layers.push({ shadow: scaledShadow(byLight, unit), strength: shadow.strength * DEEPEST });
+  }
+  if (shadow.contact > 0) {
+    const contact = environment.kept(`contact:${key}:${raised}`, () => contactShadow(body, raised));
+    const strength = shadow.contact * (lift > 0 ? 0.5 : DEEPEST);
+    layers.push({ shadow: scaledShadow(contact, unit), strength });
+  }
+  return layers;
 }
 
 function paintReflection(
