@@ -35,6 +35,24 @@ export default tseslint.config(
     },
   },
   {
+    // A function does one thing that can be read at a glance; a longer one says above it why it is in one piece.
+    files: ['{packages,apps}/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'max-lines-per-function': ['error', { max: 70, skipBlankLines: true, skipComments: true, IIFEs: true }],
+      'max-params': ['error', 6],
+    },
+  },
+  {
+    // Of a component most lines are markup, which is read from top to bottom.
+    files: ['apps/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    rules: {
+      'max-lines-per-function': ['error', { max: 100, skipBlankLines: true, skipComments: true }],
+      'max-params': ['error', 5],
+    },
+  },
+  {
     // Imports go one way: web, server and cli -> core; core knows none of them.
     files: ['packages/core/**/*.ts'],
     ignores: ['**/*.test.ts'],

@@ -95,6 +95,44 @@ export async function takePicture(
     );
   if (format === 'svg') return takeSvg(name, bytes);
 
+  const meta = await headOf(name, bytes);
+  const notes = conversionsOf(meta);
+  const asItIs =
+    (format === 'jpeg' || format === 'png' || format === 'webp') &&
+    notes.length === 0 &&
+    meta.space === 'srgb' &&
+    (!meta.icc || isSrgb(meta.icc));
+  try {
+    const source = sharp(bytes, { limitInputPixels: MAX_PIXELS + 1, failOn: 'error' });
+    if (asItIs) {
+      // Decoding it all is the only proof that a file is whole.
+      await source.resize(8, 8, { fit: 'fill', kernel: 'nearest', fastShrinkOnLoad: false }).raw().toBuffer();
+      const { width, height } = meta;
+      return { format, width, height, hasAlpha: !!meta.hasAlpha, working: null, notes };
+    }
+    const { data, info } = await source
+      .autoOrient()
+      .toColourspace('srgb')
+      .png({ compressionLevel: 3 })
+      .toBuffer({ resolveWithObject: true });
+    const { width, height } = info;
+    const working = { bytes: data, mime: 'image/png' };
+    return { format, width, height, hasAlpha: info.channels === 4, working, notes };
+  } catch (error) {
+    const truncated =
+      /premature|truncat|end of (file|stream)|corrupt|unexpected end|not enough|eof|incomplete/i.test(
+        (error as Error).message,
+      );
+    throw new RefusedPicture(
+      truncated
+        ? `"${name}" is cut short: the end of the file is missing. Copy or download it again.`
+        : `"${name}" is damaged and cannot be decoded. Export or copy the picture again.`,
+    );
+  }
+}
+
+/** What a file says of itself, where it has a size that can be taken. Throws RefusedPicture. */
+async function headOf(name: string, bytes: Buffer): Promise<Metadata> {
   let meta: Metadata;
   try {
     meta = await sharp(bytes, { limitInputPixels: false }).metadata();
@@ -109,56 +147,18 @@ export async function takePicture(
     throw new RefusedPicture(
       `"${name}" has ${((meta.width * meta.height) / 1e6).toFixed(1)} megapixels; up to ${MAX_PIXELS / 1e6} are taken. Make it smaller and import it again.`,
     );
+  return meta;
+}
+
+/** What has to be converted for the working copy, in words. */
+function conversionsOf(meta: Metadata): string[] {
   const notes: string[] = [];
-  const turned = (meta.orientation ?? 1) > 1;
-  if (turned) notes.push('turned upright as the camera noted');
+  if ((meta.orientation ?? 1) > 1) notes.push('turned upright as the camera noted');
   if (meta.space === 'cmyk') notes.push('converted from CMYK');
   else if (meta.icc && !isSrgb(meta.icc)) notes.push('converted from its colour profile to sRGB');
   if (meta.depth && meta.depth !== 'uchar') notes.push('16-bit picture, shown in 8 bits');
   if ((meta.pages ?? 1) > 1) notes.push(`first of ${meta.pages} pages`);
-  const asItIs =
-    (format === 'jpeg' || format === 'png' || format === 'webp') &&
-    notes.length === 0 &&
-    meta.space === 'srgb' &&
-    (!meta.icc || isSrgb(meta.icc));
-  try {
-    const source = sharp(bytes, { limitInputPixels: MAX_PIXELS + 1, failOn: 'error' });
-    if (asItIs) {
-      // Decoding it all is the only proof that a file is whole.
-      await source.resize(8, 8, { fit: 'fill', kernel: 'nearest', fastShrinkOnLoad: false }).raw().toBuffer();
-      return {
-        format,
-        width: meta.width,
-        height: meta.height,
-        hasAlpha: !!meta.hasAlpha,
-        working: null,
-        notes,
-      };
-    }
-    const { data, info } = await source
-      .autoOrient()
-      .toColourspace('srgb')
-      .png({ compressionLevel: 3 })
-      .toBuffer({ resolveWithObject: true });
-    return {
-      format,
-      width: info.width,
-      height: info.height,
-      hasAlpha: info.channels === 4,
-      working: { bytes: data, mime: 'image/png' },
-      notes,
-    };
-  } catch (error) {
-    const truncated =
-      /premature|truncat|end of (file|stream)|corrupt|unexpected end|not enough|eof|incomplete/i.test(
-        (error as Error).message,
-      );
-    throw new RefusedPicture(
-      truncated
-        ? `"${name}" is cut short: the end of the file is missing. Copy or download it again.`
-        : `"${name}" is damaged and cannot be decoded. Export or copy the picture again.`,
-    );
-  }
+  return notes;
 }
 
 /** Vector pictures are drawn once, large, so that every place shows the same pixels. */

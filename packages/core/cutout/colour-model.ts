@@ -20,6 +20,7 @@ const TERMS = 10;
  * maximum-likelihood step. `lab` is 3 floats a pixel. At most 8,000 samples are looked at, evenly spread.
  * Null when fewer than 20 pixels are set.
  */
+// eslint-disable-next-line max-lines-per-function -- steps of one method on the same sums
 export function fitColourModel(lab: Float32Array, use: Uint8Array, k: number): ColourModel | null {
   let total = 0;
   for (let i = 0; i < use.length; i++) total += use[i];

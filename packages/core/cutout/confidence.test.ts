@@ -23,16 +23,12 @@ const measured = (
   agreement = 1,
 ) => {
   const shape = over.shape ?? sure;
-  return measureCutout(
-    outline,
+  return measureCutout({
+    ...{ product: outline, chance: shape, seen: nothing, residual: clear, width: W, height: H },
+    ...over,
     shape,
-    over.chance ?? shape,
-    over.seen ?? nothing,
-    over.residual ?? clear,
     agreement,
-    W,
-    H,
-  );
+  });
 };
 const BEST: CutoutMeasures = {
   looksDiffer: 0,
@@ -83,18 +79,18 @@ describe('measures', () => {
 
   test('an outline along the border of the photo is measured by its share', () => {
     const all = new Uint8Array(W * H).fill(1);
-    const m = measureCutout(
-      all,
-      plane(() => 0.999),
-      plane(() => 0.999),
-      nothing,
-      plane(() => 12),
-      1,
-      W,
-      H,
-    );
+    const everywhere = plane(() => 0.999);
+    const planes = { seen: nothing, agreement: 1, width: W, height: H };
+    const m = measureCutout({
+      ...planes,
+      product: all,
+      shape: everywhere,
+      chance: everywhere,
+      residual: plane(() => 12),
+    });
     expect(m.onBorder).toBe(1);
-    expect(measureCutout(new Uint8Array(W * H), sure, sure, nothing, clear, 1, W, H).faintEdge).toBe(1);
+    const empty = { ...planes, product: new Uint8Array(W * H), shape: sure, chance: sure, residual: clear };
+    expect(measureCutout(empty).faintEdge).toBe(1);
   });
 });
 

@@ -62,23 +62,25 @@ export function confidenceFrom(measures: CutoutMeasures): number {
   return to[k - 1] + (to[k] - to[k - 1]) * t;
 }
 
-/**
- * @param product the final outline, 1 inside
- * @param shape the model's probabilities, one a pixel
- * @param chance the probabilities by model and colours together, one a pixel
- * @param seen how far the ground shows through, one a pixel
- * @param residual distance of each pixel from the backdrop in noise units
- */
-export function measureCutout(
-  product: Uint8Array,
-  shape: Float32Array,
-  chance: Float32Array,
-  seen: Float32Array,
-  residual: Float32Array,
-  agreement: number,
-  width: number,
-  height: number,
-): CutoutMeasures {
+/** What a cutout is judged by; planes have one value a pixel. */
+export interface CutoutToMeasure {
+  /** The final outline, 1 inside. */
+  product: Uint8Array;
+  /** The model's probabilities, and those by model and colours together. */
+  shape: Float32Array;
+  chance: Float32Array;
+  /** How far the ground shows through. */
+  seen: Float32Array;
+  /** Distance of each pixel from the backdrop in noise units. */
+  residual: Float32Array;
+  /** How far the model's looks agree, 0..1. */
+  agreement: number;
+  width: number;
+  height: number;
+}
+
+export function measureCutout(cutout: CutoutToMeasure): CutoutMeasures {
+  const { product, shape, chance, seen, residual, agreement, width, height } = cutout;
   const off = offEdge(product, shape, width, height);
   let [area, both, either, entropy, within, doubtful, through, wrong] = [0, 0, 0, 0, 0, 0, 0, 0];
   for (let i = 0; i < product.length; i++) {

@@ -23,6 +23,7 @@ export interface Expanded {
  * the compositing equation.
  * @param spill 0 keeps the photo's colours, 1 takes all of the backdrop's light out of the edge
  */
+// eslint-disable-next-line max-lines-per-function -- one loop over pixels, in one piece for speed
 export function expandMatte(picture: Rgba, place: Place, fine: FineMatte, spill = 1): Expanded {
   const { width, height, data } = picture;
   const { zone, front, back, noise } = fine;

@@ -75,6 +75,7 @@ export function scaleLabels(
  * @param fine the finer picture; `coarse` is the outline already brought to its size
  * @param radius half the band's width in pixels; `usual` the contrast that is usual along the edge, see edgeContrast
  */
+// eslint-disable-next-line max-lines-per-function -- sets up one cut: what each pixel costs, then its edges
 export function settleLabels(
   fine: Rgba,
   coarse: Uint8Array,

@@ -45,6 +45,7 @@ const NARROW = 2.3;
  * colours (the compositing equation of Porter and Duff 1984, solved for alpha) is then eased by the closed-form
  * matting Laplacian.
  */
+// eslint-disable-next-line max-lines-per-function -- the steps of one method in their order
 export function solveFineMatte(fine: Rgba, labels: Uint8Array, options: FineOptions): FineMatte {
   const { width, height, data } = fine;
   const n = width * height;

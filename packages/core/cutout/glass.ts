@@ -28,6 +28,7 @@ export interface Glass {
  * The outline of clear glass: what small lightness steps from the photo's border cannot reach, since even clear
  * glass shows a rim; and which parts of it are solid.
  */
+// eslint-disable-next-line max-lines-per-function -- the steps of one method in their order
 export function findGlass(analysis: Analysis): Glass {
   const { lab, width, height, model, product } = analysis;
   const n = width * height;

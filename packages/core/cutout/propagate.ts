@@ -8,6 +8,7 @@
  * @param rings at most so many; the rest stays as it was
  * @returns the pixels that were not reached
  */
+// eslint-disable-next-line max-lines-per-function -- one loop over a front of pixels, in one piece for speed
 export function propagate(
   colours: Float32Array,
   known: Uint8Array,

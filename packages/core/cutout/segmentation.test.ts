@@ -273,7 +273,9 @@ test('measures count what speaks against an outline, and doubts say where', () =
       shape[y * w + x] = x > 45 && y > 25 && x < 56 && y < 41 ? 0.5 : 0.97;
     }
   const none = new Float32Array(w * h);
-  const measured = measureCutout(product, shape, shape, none, new Float32Array(w * h).fill(9), 1, w, h);
+  const planes = { shape, chance: shape, seen: none, width: w, height: h };
+  const far = new Float32Array(w * h).fill(9);
+  const measured = measureCutout({ ...planes, product, residual: far, agreement: 1 });
   expect(measured.looksDiffer).toBe(0);
   expect(measured.onBorder).toBe(0);
   expect(measured.faintEdge).toBe(0);
@@ -283,7 +285,9 @@ test('measures count what speaks against an outline, and doubts say where', () =
   expect(more).toHaveLength(0);
   expect(Math.hypot(doubt.x - 50.5, doubt.y - 33)).toBeLessThan(2);
   const atBorder = Uint8Array.from(product, (_, i) => (i % w < 30 ? 1 : 0));
-  expect(measureCutout(atBorder, shape, shape, none, none, 0.4, w, h).onBorder).toBeGreaterThan(0.4);
+  expect(
+    measureCutout({ ...planes, product: atBorder, residual: none, agreement: 0.4 }).onBorder,
+  ).toBeGreaterThan(0.4);
 });
 
 test('recipes from before boxes and clicks are read as they were meant', () => {

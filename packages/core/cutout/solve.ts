@@ -208,16 +208,12 @@ function judge(
   const { width, height } = source.small;
   const seen = resizePlane(source.segmentation.seen, width, height).data;
   const { shape, chance, shading } = analysis;
-  const measures = measureCutout(
-    product,
-    shape,
-    chance ?? shape,
-    seen,
-    shading.residual,
-    source.segmentation.agreement,
-    width,
-    height,
-  );
+  const measures = measureCutout({
+    ...{ product, shape, seen, width, height },
+    chance: chance ?? shape,
+    residual: shading.residual,
+    agreement: source.segmentation.agreement,
+  });
   return {
     confidence: confidenceFrom(measures),
     measures,

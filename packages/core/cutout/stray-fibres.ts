@@ -22,6 +22,7 @@ const REACH = 0.028;
  * product by others like them: fibres, fringes, fine tips, each with one pixel around. What counts as different
  * is measured on the open backdrop farther out, so that noise and paper grain stay backdrop.
  */
+// eslint-disable-next-line max-lines-per-function -- the steps of one method in their order
 export function strayFibres(
   fine: Rgba,
   labels: Uint8Array,

@@ -1,5 +1,5 @@
 import { resize } from '../raster/resample';
-import type { Rgba } from '../raster/pixels';
+import type { Rect, Rgba } from '../raster/pixels';
 import type { Canvas2D, Drawable } from '../raster/canvas';
 import type { PaintEnvironment } from './environment';
 
@@ -34,10 +34,7 @@ export function levelPixels(image: Rgba, level: number): Rgba {
 /** Draws a picture into a rectangle of the frame, filtered for the size it comes out at. */
 export function drawPicture(
   hash: string,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
+  { x, y, width, height }: Rect,
   canvas: Canvas2D,
   environment: PaintEnvironment,
 ): void {

@@ -49,6 +49,7 @@ const WALL = 1.25;
  * widths). Threads thinner than a hundredth of the width are left out.
  * @param alpha the trimmed cutout's matte 0..1, about 256 pixels on the long side
  */
+// eslint-disable-next-line max-lines-per-function -- the steps of one method in their order
 export function measureBase(alpha: Plane): ProductBase {
   const { width: w, height: h } = alpha;
   let solid: Uint8Array = Uint8Array.from(alpha.data, (v) => (v > 0.5 ? 1 : 0));

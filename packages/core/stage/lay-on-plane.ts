@@ -141,25 +141,25 @@ export function standMap(camera: Camera, stand: Stand): number[] {
 
 /**
  * A flat thing's picture laid on the plane in perspective, each pixel looked up through the plane's homography with
- * four samples (bilinear). The picture's middle lies on the stand; `turn` turns it on the plane, in degrees.
+ * four samples (bilinear). The picture's middle lies on the stand and it is turned as the stand faces.
+ * @param mm the picture's size in millimetres
+ * @param scale pixels made per pixel of the frame
  */
 export function layPicture(
   picture: Rgba,
   mm: { width: number; height: number },
   stand: Stand,
-  turn: number,
   camera: Camera,
   frame: { width: number; height: number },
   scale: number,
 ): { picture: Rgba; rect: Rect } | null {
-  const turned = { ...stand, facing: stand.facing - (turn * Math.PI) / 180 };
   const area = { x0: -mm.width / 2, y0: -mm.height / 2, x1: mm.width / 2, y1: mm.height / 2 };
-  const rect = coveredRect(camera, turned, area, frame);
+  const rect = coveredRect(camera, stand, area, frame);
   if (!rect) return null;
   const width = Math.max(1, Math.round(rect.width * scale));
   const height = Math.max(1, Math.round(rect.height * scale));
   const out = createRgba(width, height);
-  const m = standMap(camera, turned);
+  const m = standMap(camera, stand);
   const src = picture.data;
   const offsets = [0.25, 0.75];
   for (let y = 0; y < height; y++)

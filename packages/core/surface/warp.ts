@@ -23,6 +23,7 @@ export interface WarpOptions {
  * 1999, "Feline"), so that lines stay sharp and calm where the surface runs away from the camera.
  * @param toArtwork homography from the map's u, v to pixels of the artwork
  */
+// eslint-disable-next-line max-lines-per-function -- one loop over pixels, in one piece for speed
 export function warpArtwork(
   artwork: ArtworkLevels,
   map: UvMap,
@@ -31,7 +32,8 @@ export function warpArtwork(
 ): Rgba {
   const { width, height } = map;
   const out = new Uint8ClampedArray(width * height * 4);
-  const { ax, ay } = artworkPlaces(map, toArtwork);
+  const places = artworkPlaces(map, toArtwork);
+  const { ax, ay } = places;
   const { levels, first } = artwork;
   const top = levels.length - 1;
   // Level pixels an artwork pixel.
@@ -51,7 +53,7 @@ export function warpArtwork(
           // NaN compares false: what is not on the surface is left out here too.
           if (!(px > -right && py > -bottom && px < 2 * right && py < 2 * bottom)) continue;
           if (!known) {
-            measure(print, ax, ay, i, x, y, width, height, most, spread);
+            measure(print, places, x, y, most, spread);
             const level = Math.min(top, Math.max(0, print.between - first));
             print.l0 = Math.floor(level);
             print.l1 = Math.min(top, print.l0 + 1);
@@ -141,16 +143,13 @@ interface Footprint {
 
 function measure(
   out: Footprint,
-  ax: Float32Array,
-  ay: Float32Array,
-  i: number,
+  { ax, ay, width, height }: ArtworkPlaces,
   x: number,
   y: number,
-  width: number,
-  height: number,
   most: number,
   spread: number,
 ): void {
+  const i = y * width + x;
   const px = ax[i];
   const py = ay[i];
   // Differences to the neighbour that lies on the surface too.
@@ -186,8 +185,15 @@ function measure(
   }
 }
 
-/** Where in the artwork each pixel of the map lies. */
-function artworkPlaces(map: UvMap, h: readonly number[]): { ax: Float32Array; ay: Float32Array } {
+/** Where in the artwork each pixel of a map lies, in its pixels; NaN off the surface. */
+interface ArtworkPlaces {
+  width: number;
+  height: number;
+  ax: Float32Array;
+  ay: Float32Array;
+}
+
+function artworkPlaces(map: UvMap, h: readonly number[]): ArtworkPlaces {
   const n = map.u.length;
   const ax = new Float32Array(n);
   const ay = new Float32Array(n);
@@ -200,7 +206,7 @@ function artworkPlaces(map: UvMap, h: readonly number[]): { ax: Float32Array; ay
     ax[i] = (a * u + b * v + c) / w;
     ay[i] = (d * u + e * v + f) / w;
   }
-  return { ax, ay };
+  return { width: map.width, height: map.height, ax, ay };
 }
 
 /** How much of a pixel lies inside 0..1 of the area, by its distance from the border in pixels. */

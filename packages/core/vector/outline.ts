@@ -171,12 +171,13 @@ export function roundedRectangle({ x, y, width, height }: Bounds, radius: number
   ];
 }
 
-/** A star or a scalloped edge: `points` tips on the outer radius, `points` notches on the inner. */
+/**
+ * A star or a scalloped edge: `points` tips on the outer radius, `points` notches on the inner.
+ * @param outer radii across and down; `inner` is a share of them
+ */
 export function star(
-  cx: number,
-  cy: number,
-  outerX: number,
-  outerY: number,
+  { x: cx, y: cy }: Point,
+  outer: Point,
   points: number,
   inner: number,
   rounded = false,
@@ -184,7 +185,7 @@ export function star(
   const at = (i: number): Point => {
     const a = (Math.PI * i) / points - Math.PI / 2;
     const r = i % 2 ? inner : 1;
-    return { x: cx + Math.cos(a) * outerX * r, y: cy + Math.sin(a) * outerY * r };
+    return { x: cx + Math.cos(a) * outer.x * r, y: cy + Math.sin(a) * outer.y * r };
   };
   const list = Array.from({ length: points * 2 }, (_, i) => at(i));
   if (!rounded) return polygon(list);

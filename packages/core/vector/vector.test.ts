@@ -150,13 +150,13 @@ describe('outlines', () => {
 
   test('a star has as many tips as asked, on the outer radius, the first on top', () => {
     for (const n of [3, 5, 12]) {
-      const tips = points(star(0, 0, 40, 40, n, 0.5)).filter(
+      const tips = points(star({ x: 0, y: 0 }, { x: 40, y: 40 }, n, 0.5)).filter(
         (p) => Math.abs(Math.hypot(p.x, p.y) - 40) < 1e-9,
       );
       expect(tips).toHaveLength(n);
       near(tips[0].y, -40);
     }
-    const rounded = pathBounds(star(0, 0, 40, 40, 8, 0.8, true))!;
+    const rounded = pathBounds(star({ x: 0, y: 0 }, { x: 40, y: 40 }, 8, 0.8, true))!;
     expect(rounded.width).toBeLessThanOrEqual(80 + 1e-9);
   });
 

@@ -18,6 +18,17 @@ export interface BlobStore {
   derived(key: string, make: () => Promise<{ bytes: Uint8Array; mime: string }>): Promise<string>;
 }
 
+/** A stream's bytes again, in pieces of `PIECE` bytes; the last one is shorter. */
+async function* inPieces(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
+  let rest = Buffer.alloc(0);
+  for await (const chunk of stream) {
+    rest = Buffer.concat([rest, chunk]);
+    for (; rest.length >= PIECE; rest = rest.subarray(PIECE)) yield rest.subarray(0, PIECE);
+  }
+  if (rest.length) yield rest;
+}
+
+// eslint-disable-next-line max-lines-per-function -- one method beside another, each short
 export function createBlobStore(db: Database): BlobStore {
   const insert = async (tx: Transaction, hash: string, mime: string, size: number): Promise<boolean> => {
     const made = await tx
@@ -47,20 +58,11 @@ export function createBlobStore(db: Database): BlobStore {
         await insert(tx, passing, mime, 0);
         let size = 0;
         let n = 0;
-        let rest = Buffer.alloc(0);
-        const flush = async (bytes: Buffer) => {
+        for await (const bytes of inPieces(stream)) {
+          digest.update(bytes);
+          size += bytes.length;
           await tx.insert(blobPieces).values({ hash: passing, n: n++, bytes });
-        };
-        for await (const chunk of stream) {
-          digest.update(chunk);
-          size += chunk.length;
-          rest = Buffer.concat([rest, chunk]);
-          while (rest.length >= PIECE) {
-            await flush(rest.subarray(0, PIECE));
-            rest = rest.subarray(PIECE);
-          }
         }
-        if (rest.length) await flush(rest);
         const hash = digest.digest('hex');
         if (await insert(tx, hash, mime, size))
           await tx.execute(sql`update ${blobPieces} set hash = ${hash} where hash = ${passing}`);

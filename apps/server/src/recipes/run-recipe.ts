@@ -213,32 +213,17 @@ async function listingFor(db: Database, steps: readonly RecipeStep[], productId:
 
 const madeBy = (recipeId: string, step: string) => `${recipeId}/${step}`;
 
+type ShotStep = Extract<RecipeStep, { kind: 'white' | 'stage' | 'template' }>;
+
 async function makeShot(
-  step: Extract<RecipeStep, { kind: 'white' | 'stage' | 'template' }>,
+  step: ShotStep,
   steps: readonly RecipeStep[],
   recipeId: string,
   productId: string,
   before: Record<string, string>,
   { db, pool }: RecipeContext,
 ): Promise<Done> {
-  const own = await variantsOf(db, [productId]);
-  const first = own.find((v) => v.data.cutout);
-  if (!first)
-    throw new StepRefusal(
-      'No variant of this product has a cutout. Put a step that cuts out before this one.',
-    );
-  let document: Shot;
-  let title: string;
-  if (step.kind === 'white') [document, title] = [whiteShot(first.data, first.pose), 'On white'];
-  else if (step.kind === 'stage') {
-    const scene = await sceneOf(db, step.scene);
-    document = scene.survey.areas.length ? mockupShot(scene) : sceneShot(first.data, first.pose, scene);
-    title = scene.title;
-  } else {
-    const template = await templateOf(db, step.template);
-    document = fillTemplate(template.document, first.data, first.pose);
-    title = template.title;
-  }
+  const { document, title } = await shotOf(db, step, productId);
   const listing = await listingFor(db, steps, productId);
   const by = madeBy(recipeId, step.id);
   const [old] = await db
@@ -248,16 +233,7 @@ async function makeShot(
   // What was changed by hand since is kept, and a new one is made beside it.
   const touched = old && old.revision !== Number(before.revision ?? 1);
   if (old && !touched) {
-    const [next] = await db
-      .update(shots)
-      .set({
-        document,
-        history: { past: [], future: [] },
-        revision: sql`${shots.revision} + 1`,
-        updatedAt: sql`now()`,
-      })
-      .where(eq(shots.id, old.id))
-      .returning();
+    const next = await replaceShot(db, old.id, document);
     await announce(pool, { topic: 'shot', id: old.id, revision: next.revision });
     return {
       made: { listing: listing.id, shot: next.id, revision: String(next.revision) },
@@ -265,21 +241,7 @@ async function makeShot(
     };
   }
   if (touched) await db.update(shots).set({ madeBy: null }).where(eq(shots.id, old.id));
-  const [{ n }] = await db.select({ n: count() }).from(shots).where(eq(shots.listingId, listing.id));
-  const [made] = await db
-    .insert(shots)
-    .values({
-      workspaceId: WORKSPACE,
-      listingId: listing.id,
-      title,
-      alt: suggestedAlt(title),
-      madeBy: by,
-      document,
-      history: { past: [], future: [] },
-      feeds: [],
-      position: n,
-    })
-    .returning();
+  const made = await addShot(db, { listingId: listing.id, title, madeBy: by, document });
   await announce(pool, { topic: 'listing', id: listing.id });
   return {
     made: { listing: listing.id, shot: made.id, revision: '1' },
@@ -287,6 +249,62 @@ async function makeShot(
       ? `"${title}" was changed by hand and is kept; a new one stands beside it.`
       : `"${title}" made.`,
   };
+}
+
+/** The shot that a step makes of a product, and its title. */
+async function shotOf(
+  db: Database,
+  step: ShotStep,
+  productId: string,
+): Promise<{ document: Shot; title: string }> {
+  const first = (await variantsOf(db, [productId])).find((v) => v.data.cutout);
+  if (!first)
+    throw new StepRefusal(
+      'No variant of this product has a cutout. Put a step that cuts out before this one.',
+    );
+  const { data, pose } = first;
+  if (step.kind === 'white') return { document: whiteShot(data, pose), title: 'On white' };
+  if (step.kind === 'stage') {
+    const scene = await sceneOf(db, step.scene);
+    const document = scene.survey.areas.length ? mockupShot(scene) : sceneShot(data, pose, scene);
+    return { document, title: scene.title };
+  }
+  const template = await templateOf(db, step.template);
+  return { document: fillTemplate(template.document, data, pose), title: template.title };
+}
+
+async function replaceShot(db: Database, id: string, document: Shot) {
+  const [next] = await db
+    .update(shots)
+    .set({
+      document,
+      history: { past: [], future: [] },
+      revision: sql`${shots.revision} + 1`,
+      updatedAt: sql`now()`,
+    })
+    .where(eq(shots.id, id))
+    .returning();
+  return next;
+}
+
+/** A new shot at the end of its listing. */
+async function addShot(
+  db: Database,
+  shot: { listingId: string; title: string; madeBy: string; document: Shot },
+) {
+  const [{ n }] = await db.select({ n: count() }).from(shots).where(eq(shots.listingId, shot.listingId));
+  const [made] = await db
+    .insert(shots)
+    .values({
+      ...shot,
+      workspaceId: WORKSPACE,
+      alt: suggestedAlt(shot.title),
+      history: { past: [], future: [] },
+      feeds: [],
+      position: n,
+    })
+    .returning();
+  return made;
 }
 
 /** Slots of the step's sheets go to the shots that the recipe made, by their rules. */

@@ -55,7 +55,7 @@ function drawScene(
   const picture = shownPicture(fill);
   const worked = isWorked(fill.item);
   if (!isAdjusted(adjust) && !worked) {
-    drawPicture(picture, box.x, box.y, box.width, box.height, canvas, environment);
+    drawPicture(picture, box, canvas, environment);
     return;
   }
   const source = environment.picture(picture);

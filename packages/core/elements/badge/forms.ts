@@ -67,7 +67,13 @@ function circleIn({ x, y, width, height }: Bounds, inset: number, share = 1): Pa
 
 function starForm({ box, tips, depth }: Drawn, round: boolean, within: number): FormShape {
   const { x, y, width, height } = box;
-  const outline = star(x + width / 2, y + height / 2, width / 2, height / 2, tips, 1 - depth, round);
+  const outline = star(
+    { x: x + width / 2, y: y + height / 2 },
+    { x: width / 2, y: height / 2 },
+    tips,
+    1 - depth,
+    round,
+  );
   const ring = (inset: number) => circleIn(box, inset, withinStar(tips, depth));
   return roundForm(box, outline, within * (1 - depth), ring);
 }

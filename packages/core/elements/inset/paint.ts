@@ -56,7 +56,7 @@ export const insetPainter: ElementPainter<InsetElement> = {
       const [w, h] = [source.width * k, source.height * k];
       const x = e.box.x + e.box.width / 2 - e.seen.x * w;
       const y = e.box.y + e.box.height / 2 - e.seen.y * h;
-      drawPicture(e.picture, x, y, w, h, canvas, environment);
+      drawPicture(e.picture, { x, y, width: w, height: h }, canvas, environment);
       canvas.restore();
     }
     strokePath(canvas, lensPath(e.shape, shrunk(e.box, e.ring.width / 2), e.radius), {

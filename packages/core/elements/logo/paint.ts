@@ -9,8 +9,7 @@ export const logoPainter: ElementPainter<LogoElement> = {
   paint(e, canvas, environment) {
     const picture = logoPicture(e, environment);
     if (!picture) return;
-    const { x, y, width, height } = innerBox(e, picture, environment);
-    drawPicture(picture, x, y, width, height, canvas, environment);
+    drawPicture(picture, innerBox(e, picture, environment), canvas, environment);
   },
 };
 

@@ -12,6 +12,6 @@ export const picturePainter: ElementPainter<PictureElement> = {
     const height = source.height * k;
     const x = box.x + (box.width - width) / 2;
     const y = box.y + (box.height - height) / 2;
-    drawPicture(element.picture, x, y, width, height, canvas, environment);
+    drawPicture(element.picture, { x, y, width, height }, canvas, environment);
   },
 };

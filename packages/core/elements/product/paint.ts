@@ -51,15 +51,13 @@ function paintOwnShadow(
   }
   canvas.globalAlpha = opacity * shadow.strength;
   canvas.globalCompositeOperation = 'multiply';
-  drawPicture(
-    own.picture,
-    box.x + own.x * box.width,
-    box.y + own.y * box.height,
-    own.width * box.width,
-    own.height * box.height,
-    canvas,
-    environment,
-  );
+  const place = {
+    x: box.x + own.x * box.width,
+    y: box.y + own.y * box.height,
+    width: own.width * box.width,
+    height: own.height * box.height,
+  };
+  drawPicture(own.picture, place, canvas, environment);
   canvas.restore();
 }
 
@@ -308,15 +306,9 @@ function paintFlat(element: ProductElement, canvas: Canvas2D, environment: Paint
     () => changeTone(levelPixels(source.pixels(), level), tone, source.width / 2 ** level / box.width),
   );
   const mm = { width: box.width / standing.scale, height: box.height / standing.scale };
-  const laid = layPicture(
-    pixels,
-    mm,
-    standing.stand,
-    box.rotation,
-    standing.camera,
-    environment.frame,
-    detail,
-  );
+  const { camera } = standing;
+  const stand = { ...standing.stand, facing: standing.stand.facing - (box.rotation * Math.PI) / 180 };
+  const laid = layPicture(pixels, mm, stand, camera, environment.frame, detail);
   if (!laid) return true;
   canvas.save();
   // The picture lies turned on the plane already: the canvas's own turn is taken back.
@@ -336,6 +328,7 @@ function paintFlat(element: ProductElement, canvas: Canvas2D, environment: Paint
 /** Long side at which shade from other products is computed. */
 const SHADE = 84;
 
+// eslint-disable-next-line max-lines-per-function -- steps on one canvas in their order
 function paintShade(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
   const others = elementsOfProducts(environment.elements).filter(
     (o) => o.id !== element.id && o.pose !== 'flat' && o.shadow.strength > 0 && !showsOwnShadow(o),

@@ -44,7 +44,12 @@ function starRow({ box, of, gap, text, textAt }: StarsElement) {
   };
   const cells = Array.from({ length: of }, (_, i) => {
     const x = row.x + i * size * (1 + gap);
-    const path: PathCommand[] = star(x + size / 2, row.y + size * 0.53, size * 0.52, size * 0.52, 5, 0.45);
+    const path: PathCommand[] = star(
+      { x: x + size / 2, y: row.y + size * 0.53 },
+      { x: size * 0.52, y: size * 0.52 },
+      5,
+      0.45,
+    );
     return { x, width: size, path };
   });
   return { row, cells };

@@ -66,18 +66,16 @@ export function CutoutScreen() {
 const NO_DOUBTS: readonly Doubt[] = [];
 
 function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: CutoutDesk }) {
-  const store = useRecipe();
-  const recipe = store.document ?? first.recipe;
+  const recipe = useRecipe((s) => s.document) ?? first.recipe;
   const desk = useDesk(photo, recipe);
   const { worker, opened, note, version, solvedRecipe } = desk;
   const size = opened ?? { width: photo.width, height: photo.height };
   const { look, scene, bar, setSight, setEdgeLine } = useLook(first.standsIn);
   const outlines = useOutlines(photo.id, first.outlines);
   const [tidying, setTidying] = useState(false);
-  const [help, setHelp] = useState(false);
-  const [askingAll, setAskingAll] = useState(false);
+  const [asking, setAsking] = useState<Asking>(null);
   const [doubtsShown, setDoubtsShown] = useState(!photo.accepted);
-  const [camera, setCamera] = useState<Camera | null>(null);
+  const { camera, setCamera, zoomBy } = useCamera(size);
   const [shownMs, setShownMs] = useState(0);
   const hand = useToolInHand({
     ...{ worker, photo, size, recipe },
@@ -89,14 +87,6 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
   const others = all.filter((p) => p.id !== photo.id);
 
   const accept = useAccept(photo, all[all.findIndex((p) => p.id === photo.id) + 1]);
-  const zoomBy = useCallback(
-    (factor: number) =>
-      setCamera((c) => {
-        const from = c ?? { zoom: 0.4, x: size.width / 2, y: size.height / 2 };
-        return { ...from, zoom: Math.min(MOST_ZOOM, from.zoom * factor) };
-      }),
-    [size.width, size.height],
-  );
   const handlers = useMemo<DeskActionHandlers>(
     () => ({
       choose,
@@ -107,7 +97,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
       toggleDoubts: () => setDoubtsShown((on) => !on),
       toggleTidying: () => setTidying((on) => !on),
       accept: () => void accept(),
-      help: () => setHelp(true),
+      help: () => setAsking('keys'),
     }),
     [choose, setSight, setEdgeLine, accept, size.width, size.height],
   );
@@ -127,20 +117,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
     <>
       <DeskHeader {...{ photo, all, tidying }} onTidying={setTidying} onAccept={() => void accept()} />
       <div className="flex min-h-0 grow">
-        <StepsPanel
-          recipe={recipe}
-          confidence={note?.confidence ?? photo.cutout?.confidence ?? null}
-          accepted={photo.accepted}
-          chosen={store.chosen}
-          outlines={outlines.list}
-          onChoose={store.choose}
-          onEdit={store.edit}
-          onSaveOutline={async (title) => !!worker && outlines.save(title, worker.matte(recipe))}
-          onUseOutline={outlines.use}
-          onRemoveOutline={(o) => void outlines.remove(o)}
-          onImportOutline={(f) => void outlines.take(f)}
-          svgUrl={(o) => `/api/photos/${photo.id}/outlines/${o.id}/svg`}
-        />
+        <Steps {...{ photo, recipe, worker }} outlines={outlines} found={note?.confidence ?? null} />
         <main className="relative min-w-0 grow">
           {worker && opened ? (
             <DeskView
@@ -154,12 +131,8 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
               onShown={setShownMs}
               doubts={doubtsShown ? (note?.doubts ?? NO_DOUBTS) : NO_DOUBTS}
             />
-          ) : desk.trouble ? (
-            <div className="absolute inset-0 pt-10 pl-32">
-              <Trouble error={desk.trouble} onTryAgain={desk.tryAgain} />
-            </div>
           ) : (
-            <Waiting what="the photo" />
+            <NotYet trouble={desk.trouble} onTryAgain={desk.tryAgain} />
           )}
           <SightBar {...bar} />
           <CutNote note={note} failed={desk.trouble !== null} shownMs={shownMs} />
@@ -171,16 +144,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
           className="border-line bg-card w-76 shrink-0 overflow-y-auto border-l"
         >
           {tidying ? (
-            <TidyDesk
-              tidy={recipe.tidy}
-              histogram={opened?.histogram ?? null}
-              tool={tool}
-              onTool={hand.setTool}
-              during={hand.tidyDuring}
-              finish={hand.tidyWith}
-              onApplyToAll={() => setAskingAll(true)}
-              others={others.length}
-            />
+            <TidySide {...{ recipe, hand, opened, others }} onApplyToAll={() => setAsking('adjust all')} />
           ) : (
             <EdgeSide
               {...{ photo, desk, recipe, size, pointer }}
@@ -191,19 +155,117 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
           )}
         </aside>
       </div>
-      {help && <KeysDialog onClose={() => setHelp(false)} />}
-      {askingAll && (
-        <AdjustAlikeDialog
-          count={others.length}
-          onClose={() => setAskingAll(false)}
-          onAdjust={() => {
-            setAskingAll(false);
-            void adjustAlike(others, recipe.tidy);
-          }}
-        />
-      )}
+      <Dialogs {...{ asking, setAsking, others, recipe }} />
       <CutoutConflict />
     </>
+  );
+}
+
+/** The dialog that is open: the keys, or whether all photos are adjusted alike. */
+type Asking = 'keys' | 'adjust all' | null;
+
+function Dialogs({
+  asking,
+  setAsking,
+  others,
+  recipe,
+}: {
+  asking: Asking;
+  setAsking(what: Asking): void;
+  others: Photo[];
+  recipe: CutoutRecipe;
+}) {
+  const close = () => setAsking(null);
+  if (asking === 'keys') return <KeysDialog onClose={close} />;
+  if (asking !== 'adjust all') return null;
+  const adjust = () => {
+    close();
+    void adjustAlike(others, recipe.tidy);
+  };
+  return <AdjustAlikeDialog count={others.length} onClose={close} onAdjust={adjust} />;
+}
+
+/** What of the photo is in view; null is all of it. */
+function useCamera(size: { width: number; height: number }) {
+  const [camera, setCamera] = useState<Camera | null>(null);
+  const zoomBy = useCallback(
+    (factor: number) =>
+      setCamera((c) => {
+        const from = c ?? { zoom: 0.4, x: size.width / 2, y: size.height / 2 };
+        return { ...from, zoom: Math.min(MOST_ZOOM, from.zoom * factor) };
+      }),
+    [size.width, size.height],
+  );
+  return { camera, setCamera, zoomBy };
+}
+
+function NotYet({ trouble, onTryAgain }: { trouble: Error | null; onTryAgain(): void }) {
+  if (!trouble) return <Waiting what="the photo" />;
+  return (
+    <div className="absolute inset-0 pt-10 pl-32">
+      <Trouble error={trouble} onTryAgain={onTryAgain} />
+    </div>
+  );
+}
+
+/** The recipe's steps and the photo's saved outlines. */
+function Steps({
+  photo,
+  recipe,
+  worker,
+  outlines,
+  found,
+}: {
+  photo: Photo;
+  recipe: CutoutRecipe;
+  worker: ReturnType<typeof useDesk>['worker'];
+  outlines: ReturnType<typeof useOutlines>;
+  /** Confidence of the cut that is shown, before the server knows it. */
+  found: number | null;
+}) {
+  const store = useRecipe();
+  return (
+    <StepsPanel
+      recipe={recipe}
+      confidence={found ?? photo.cutout?.confidence ?? null}
+      accepted={photo.accepted}
+      chosen={store.chosen}
+      outlines={outlines.list}
+      onChoose={store.choose}
+      onEdit={store.edit}
+      onSaveOutline={async (title) => !!worker && outlines.save(title, worker.matte(recipe))}
+      onUseOutline={outlines.use}
+      onRemoveOutline={(o) => void outlines.remove(o)}
+      onImportOutline={(f) => void outlines.take(f)}
+      svgUrl={(o) => `/api/photos/${photo.id}/outlines/${o.id}/svg`}
+    />
+  );
+}
+
+function TidySide({
+  recipe,
+  hand,
+  opened,
+  others,
+  onApplyToAll,
+}: {
+  recipe: CutoutRecipe;
+  hand: ReturnType<typeof useToolInHand>;
+  opened: ReturnType<typeof useDesk>['opened'];
+  others: Photo[];
+  onApplyToAll(): void;
+}) {
+  return (
+    <TidyDesk
+      tidy={recipe.tidy}
+      histogram={opened?.histogram ?? null}
+      tool={hand.inView.tool}
+      onTool={hand.setTool}
+      during={hand.tidyDuring}
+      finish={hand.tidyWith}
+      onApplyToAll={onApplyToAll}
+      others={others.length}
+    />
   );
 }
 

@@ -55,11 +55,20 @@ export function useDataEdits(product: ProductWithEdits) {
     while (taken.has(`${stem}-${n}`)) n++;
     return change('Add a variant', { add: [{ sku: `${stem}-${n}`, title: '' }] });
   }, [product, change]);
+  return { change, turn, addVariant, ...removals(product, change, turn) };
+}
+
+/** What is removed from a product, and taken back from the notice that says so. */
+function removals(
+  product: ProductWithEdits,
+  change: (label: string, batch: Batch) => Promise<boolean>,
+  turn: (way: 'undo' | 'redo') => Promise<void>,
+) {
   /** Removes something in one step; the notice that says so takes that step back, as long as it is the last one. */
   const removing = async (label: string, batch: Batch, said: string) => {
     if (!(await change(label, batch))) return;
     const takeBack = async () => {
-      const now = await tried(call('GET /api/products/:id', { params }));
+      const now = await tried(call('GET /api/products/:id', { params: { id: product.id } }));
       if (now && now.edits.undo !== label)
         say('look', `Other changes came after "${label}". Undo those first, with Undo above the table.`);
       else if (now) await turn('undo');
@@ -81,5 +90,5 @@ export function useDataEdits(product: ProductWithEdits) {
       ids.length === 1 ? `${what} is removed.` : `${what} are removed.`,
     );
   };
-  return { change, turn, addVariant, removeColumn, removeVariants };
+  return { removeColumn, removeVariants };
 }

@@ -1,5 +1,5 @@
 import { wrap, type Remote } from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import type { TextEncodingName } from '@scenograph/core/table/decode-text';
 import type { Target } from '@scenograph/core/table/match-columns';
 import type { ImportPlan } from '@scenograph/core/table/plan-import';
@@ -11,30 +11,29 @@ import { picturesOf, type Pictures } from './pictures-of';
 
 export type TableImport = ReturnType<typeof useImport>;
 
-/** A table being imported: read and matched in a worker, tried against the variants, carried out at last. */
-export function useImport(
-  product: ProductWithEdits,
-  photos: Photo[],
-  artworks: Artwork[],
-  onDone: () => void,
-) {
-  const worker = useRef<Remote<TableWorker> | null>(null);
-  const [file, setFile] = useState<{ name: string; bytes: Uint8Array } | null>(null);
-  const [head, setHead] = useState<TableHead | null>(null);
-  const [encoding, setEncoding] = useState<TextEncodingName | null>(null);
-  const [delimiter, setDelimiter] = useState<string | null>(null);
-  const [targets, setTargets] = useState<Target[]>([]);
-  const [pictures, setPictures] = useState<Pictures>(new Map());
-  const [plan, setPlan] = useState<ImportPlan | null>(null);
-  const [trouble, setTrouble] = useState('');
-  const [progress, setProgress] = useState<ImportProgress | null>(null);
-  const cancelled = useRef<AbortController | null>(null);
+interface TableFile {
+  name: string;
+  bytes: Uint8Array;
+}
 
+/** A worker of its own, ended with the dialog. */
+function useTableWorker() {
+  const worker = useRef<Remote<TableWorker> | null>(null);
   useEffect(() => {
     const raw = new Worker(new URL('../../workers/table.worker.ts', import.meta.url), { type: 'module' });
     worker.current = wrap<TableWorker>(raw);
     return () => raw.terminate();
   }, []);
+  return worker;
+}
+
+/** The table in a file, read by an encoding and a delimiter or by what they seem to be, its columns matched. */
+function useTable(worker: RefObject<Remote<TableWorker> | null>, file: TableFile | null) {
+  const [head, setHead] = useState<TableHead | null>(null);
+  const [encoding, setEncoding] = useState<TextEncodingName | null>(null);
+  const [delimiter, setDelimiter] = useState<string | null>(null);
+  const [targets, setTargets] = useState<Target[]>([]);
+  const [unread, setUnread] = useState('');
   useEffect(() => {
     if (!file) return;
     let here = true;
@@ -44,13 +43,32 @@ export function useImport(
         if (!here) return;
         setHead(read);
         setTargets(read.targets);
-        setTrouble('');
+        setUnread('');
       })
-      .catch((e: Error) => here && setTrouble(e.message));
+      .catch((e: Error) => here && setUnread(e.message));
     return () => {
       here = false;
     };
-  }, [file, encoding, delimiter]);
+  }, [worker, file, encoding, delimiter]);
+  return { head, encoding, setEncoding, delimiter, setDelimiter, targets, setTargets, unread };
+}
+
+/** A table being imported: read and matched in a worker, tried against the variants, carried out at last. */
+export function useImport(
+  product: ProductWithEdits,
+  photos: Photo[],
+  artworks: Artwork[],
+  onDone: () => void,
+) {
+  const worker = useTableWorker();
+  const [file, setFile] = useState<TableFile | null>(null);
+  const { unread, ...table } = useTable(worker, file);
+  const { head, targets } = table;
+  const [pictures, setPictures] = useState<Pictures>(new Map());
+  const [plan, setPlan] = useState<ImportPlan | null>(null);
+  const [trouble, setTrouble] = useState('');
+  const [progress, setProgress] = useState<ImportProgress | null>(null);
+  const cancelled = useRef<AbortController | null>(null);
   const context = useMemo(
     () => contextOf(product.variants, photos, artworks, [...pictures.keys()]),
     [product.variants, photos, artworks, pictures],
@@ -62,11 +80,12 @@ export function useImport(
     return () => {
       here = false;
     };
-  }, [head, targets, context]);
+  }, [worker, head, targets, context]);
 
   const choose = async ([chosen]: File[]) => {
     if (!chosen) return;
     setPlan(null);
+    setTrouble('');
     setFile({ name: chosen.name, bytes: new Uint8Array(await chosen.arrayBuffer()) });
   };
   const takePictures = async (files: File[]) => {
@@ -92,22 +111,17 @@ export function useImport(
     }
     refresh('/api/products', '/api/listings', '/api/photos');
   };
+  const cancel = () => cancelled.current?.abort();
   return {
+    ...table,
     file,
-    head,
-    encoding,
-    setEncoding,
-    delimiter,
-    setDelimiter,
-    targets,
-    setTargets,
     pictures,
     plan,
-    trouble,
+    trouble: trouble || unread,
     progress,
     choose,
     takePictures,
     run,
-    cancel: () => cancelled.current?.abort(),
+    cancel,
   };
 }

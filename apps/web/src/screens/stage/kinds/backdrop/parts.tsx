@@ -103,8 +103,7 @@ export function SetPart({ fill, during, commit, palette }: PartProps<SetFill>) {
     key: 'pitchDeg' | 'standAt' | 'spot' | 'gloss' | 'widthMm',
     unit: string,
     by: number,
-    min: number,
-    max: number,
+    [min, max]: readonly [number, number],
   ) => (
     <Slider
       label={label}
@@ -144,9 +143,9 @@ export function SetPart({ fill, during, commit, palette }: PartProps<SetFill>) {
         />
       )}
       <Palette palette={palette} onPick={(c) => set('Colour of the set', { colour: c })} />
-      {slide('Seen from above', 'pitchDeg', '°', 1, 4, 90)}
-      {slide('Standing place', 'standAt', '%', 100, 20, 95)}
-      {slide('Shows across', 'widthMm', 'mm', 1, 100, 2000)}
+      {slide('Seen from above', 'pitchDeg', '°', 1, [4, 90])}
+      {slide('Standing place', 'standAt', '%', 100, [20, 95])}
+      {slide('Shows across', 'widthMm', 'mm', 1, [100, 2000])}
       <Switch
         label="A line where table meets wall"
         on={fill.tableLine !== null}
@@ -161,8 +160,8 @@ export function SetPart({ fill, during, commit, palette }: PartProps<SetFill>) {
           onCommit={(v) => set('Table line', { tableLine: v / 100 })}
         />
       )}
-      {slide('Spotlight', 'spot', '%', 100, 0, 100)}
-      {slide('Gloss', 'gloss', '%', 100, 0, 100)}
+      {slide('Spotlight', 'spot', '%', 100, [0, 100])}
+      {slide('Gloss', 'gloss', '%', 100, [0, 100])}
       <div className="flex items-end gap-2">
         <div className="grow">
           <NumberField
