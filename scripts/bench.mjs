@@ -1,7 +1,7 @@
 /**
  * "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint", "-- large", "-- staging",
  * "-- print", "-- fill" or "-- overlays" for one part). Those at full scale, with a server and workers of their own, run
- * only when they are named: "-- deliveries", "-- board", "-- kills".
+ * only when they are named: "-- deliveries", "-- board", "-- kills"; "-- interface [address]" asks a running Scenograph.
  */
 import { buildBench } from './build.mjs';
 import { ensurePackages, runCommand } from './setup.mjs';
@@ -12,6 +12,11 @@ const atScale = { deliveries: 'benchDeliveries', board: 'benchBoard', kills: 'be
 if (atScale) {
   const module = await import('../bench/at-scale.mjs');
   await module[atScale](count ? Number(count) : undefined);
+  process.exit(0);
+}
+if (part === 'interface') {
+  const { benchInterface } = await import('../bench/interface.mjs');
+  await benchInterface(count);
   process.exit(0);
 }
 await buildBench();

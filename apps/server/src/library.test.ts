@@ -31,7 +31,8 @@ test('reduced copies keep the shape, are never enlarged, and only some sides are
     height: number;
   }[];
   const { body } = await bytes(`/api/blobs/${photo.working}/reduced/320`);
-  const { width, height } = await sharp(body).metadata();
+  const { width, height, format } = await sharp(body).metadata();
+  expect(format).toBe('webp');
   expect(Math.max(width, height)).toBe(320);
   expect(width / height).toBeCloseTo(photo.width / photo.height, 1);
   const small = (await call('POST', '/api/pictures?name=dot.png', await png(40, 30))).body as {

@@ -1,11 +1,10 @@
 import 'reflect-metadata';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Module } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import express, { type NextFunction, type Request, type Response } from 'express';
+import compression from 'compression';
+import express from 'express';
 import { BinController } from './bin/bin.controller';
 import { BLOBS, BlobsController } from './blobs/blobs.controller';
 import { createBlobStore } from './blobs/blob-store';
@@ -19,6 +18,7 @@ import { DeliveriesService } from './deliveries/deliveries.service';
 import { listen } from './events/events';
 import { EVENTS, EventsController } from './events/events.controller';
 import { SentenceFilter } from './http/errors';
+import { isWorthCompressing, servePages } from './http/pages';
 import { unanswered } from './http/route';
 import { SystemController } from './http/system.controller';
 import { paintThreads, THREADS } from './jobs/paint-threads';
@@ -103,9 +103,10 @@ async function main(): Promise<void> {
     bodyParser: false,
     logger: ['error', 'warn'],
   });
+  app.use(compression({ filter: isWorthCompressing }));
   app.use(express.json({ limit: '16mb' }));
   app.useGlobalFilters(new SentenceFilter());
-  servePages(app);
+  servePages(app, fileURLToPath(new URL('../../web/dist', import.meta.url)));
   const host = process.env.HOST || '127.0.0.1';
   const port = Number(process.env.PORT) || 4310;
   await app.listen(port, host);
@@ -127,19 +128,6 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', () => void stop());
   process.on('SIGINT', () => void stop());
-}
-
-/** The built application, where there is one. */
-function servePages(app: NestExpressApplication): void {
-  const web = fileURLToPath(new URL('../../web/dist', import.meta.url));
-  if (!existsSync(web)) return;
-  app.use(express.static(web, { index: false, maxAge: '1h' }));
-  // Any address that is not the interface of the server is a page of the application.
-  app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== 'GET' || request.path.startsWith('/api/') || /\.\w+$/.test(request.path))
-      return next();
-    response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
-  });
 }
 
 main().catch((error: NodeJS.ErrnoException) => {

@@ -10,7 +10,7 @@ export type CellChoice = { title: string; on: boolean; onChange(on: boolean): vo
 
 /** Says that changes stay in the slot that is shown, or in one cell of it. */
 export function SlotNote({ active, cell }: { active: FedSlot; cell: CellChoice }) {
-  const { showSlot } = useStage();
+  const showSlot = useStage((s) => s.showSlot);
   return (
     <p className="bg-spruce px-3.5 py-1.5 text-[12.5px] text-white">
       You are on <b>{active.slot.title}</b>, {active.marketplace}. Changes stay in this slot
@@ -30,7 +30,7 @@ export function SlotNote({ active, cell }: { active: FedSlot; cell: CellChoice }
 
 /** Places of a template that nothing fills yet; nothing where all are. */
 export function PlacesNote({ shot, onOpen }: { shot: Shot; onOpen(open: string[]): void }) {
-  const { select } = useStage();
+  const select = useStage((s) => s.select);
   const places = openPlaces(shot);
   if (!places.length) return null;
   return (

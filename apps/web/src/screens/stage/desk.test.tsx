@@ -55,6 +55,7 @@ function Shown({
   return (
     <MemoryRouter>
       <Desk
+        shot={shot}
         resolved={resolved}
         active={active}
         cell={cell ? { title: 'Teal', on: own, onChange: setOwn } : null}

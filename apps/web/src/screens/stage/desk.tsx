@@ -1,5 +1,7 @@
+import { memo } from 'react';
 import { Accordion } from 'radix-ui';
 import { elementKind } from '@scenograph/core/elements/index';
+import type { Shot } from '@scenograph/core/shot/document';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { useKit } from '../../api/brand';
@@ -20,7 +22,8 @@ import type { Editing } from './use-editing';
 import type { VariantChoice } from './variant-search';
 
 /** The desk on the right: its sections follow the order of work. */
-export function Desk({
+export const Desk = memo(function Desk({
+  shot,
   resolved,
   active,
   cell,
@@ -32,6 +35,7 @@ export function Desk({
   onAddText,
   onSwap,
 }: {
+  shot: Shot;
   resolved: ResolvedShot;
   /** The slot that is edited; its key is the cell's own where changes stay in one cell. */
   active: FedSlot | null;
@@ -44,11 +48,10 @@ export function Desk({
   onAddText(): void;
   onSwap(choice: VariantChoice): void;
 }) {
-  const { document: shot, selected } = useStage();
+  const selected = useStage((s) => s.selected);
   const { patch, during } = editing;
   const kit = useKit();
   const palette = useProductPalette(resolved);
-  if (!shot) return null;
   const element = resolved.elements.find((e) => e.id === selected) ?? null;
   const written = shot.elements.find((e) => e.id === selected) ?? null;
   const difference = active && selected ? shot.fits[active.key]?.elements[selected] : undefined;
@@ -120,4 +123,4 @@ export function Desk({
       </Accordion.Root>
     </aside>
   );
-}
+});

@@ -6,6 +6,7 @@ import { Button, IconButton, NumberField, Select, Slider, TextField } from '../.
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { SizingControl, useTypedSize } from './anchor';
 import { kindUi } from './kinds/index';
+import { useMoved } from './moving';
 import type { TrueSize } from './true-size';
 import type { Editing } from './use-editing';
 
@@ -118,7 +119,7 @@ const FREE = ['free', 'sides'];
 
 /** Place, size and rotation as numbers; real height where it is known. */
 function Numbers({
-  element,
+  element: given,
   size,
   onPlace,
 }: {
@@ -126,6 +127,7 @@ function Numbers({
   size: TrueSize | null;
   onPlace: Place;
 }) {
+  const element = useMoved(given);
   const { box } = element;
   const free = FREE.includes(kindUi(element).resize);
   const { inShape, byWidth, byHeight } = useTypedSize(element, free);

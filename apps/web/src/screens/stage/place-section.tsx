@@ -33,7 +33,7 @@ export function PlaceSection({
   /** Another product is to take the chosen one's place. */
   onSwap(choice: VariantChoice): void;
 }) {
-  const { also } = useStage();
+  const also = useStage((s) => s.also);
   const [swapping, setSwapping] = useState(false);
   const size = element ? trueSize(own.shot, element) : null;
   const ui = element && kindUi(element);

@@ -1,4 +1,5 @@
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { whatCastsOnWhat } from '@scenograph/core/elements/product/casts';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
@@ -13,7 +14,7 @@ import type { useAdding } from './use-adding';
 import type { Editing } from './use-editing';
 
 /** The depth strip of the shot on the stage, with the menu that adds to it. */
-export function ShotStrip({
+export const ShotStrip = memo(function ShotStrip({
   shot,
   resolved,
   target,
@@ -28,7 +29,9 @@ export function ShotStrip({
   adding: ReturnType<typeof useAdding>;
   variant: Variant;
 }) {
-  const { selected, also, select, choose, edit } = useStage();
+  const { selected, also, select, choose, edit } = useStage(
+    useShallow(({ selected, also, select, choose, edit }) => ({ selected, also, select, choose, edit })),
+  );
   const { data: pictures } = useRoute('GET /api/pictures');
   const casts = useMemo(() => whatCastsOnWhat(resolved), [resolved]);
   return (
@@ -54,4 +57,4 @@ export function ShotStrip({
       />
     </DepthStrip>
   );
-}
+});

@@ -1,4 +1,6 @@
+import { memo } from 'react';
 import { useSearchParams } from 'react-router';
+import { useShallow } from 'zustand/react/shallow';
 import type { ListingDetail, Variant } from '../../api/client';
 import { DocumentUndoRedo, SavingNote } from '../../documents/document-bar';
 import { Button, Select } from '../../ui/controls';
@@ -8,7 +10,7 @@ import { ExportMenu, type Export } from './export-menu';
 import { trySave, useStage } from './store';
 
 /** The stage's top bar: whether it is saved, undo, the variant that is shown, and what can be made of the shot. */
-export function StageBar({
+export const StageBar = memo(function StageBar({
   detail,
   title,
   variant,
@@ -21,7 +23,8 @@ export function StageBar({
   onMake(what: Export): void;
   onDeliver(): void;
 }) {
-  const stage = useStage();
+  // All but the document itself, which changes with every move.
+  const stage = useStage(useShallow(({ document: _, ...rest }) => rest));
   const [, setParams] = useSearchParams();
   return (
     <TopBar
@@ -48,4 +51,4 @@ export function StageBar({
       </Button>
     </TopBar>
   );
-}
+});

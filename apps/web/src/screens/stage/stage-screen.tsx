@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { memo, useCallback, useEffect, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { ProductData } from '@scenograph/core/data/product-data';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
@@ -15,9 +15,10 @@ import { useAlone } from './alone';
 import { Desk } from './desk';
 import { ExportDialogs, type Export } from './export-menu';
 import { Middle, type View } from './middle';
+import { useHeld, useIsMoving, useTellMoving } from './moving';
 import { isMockup } from './mockup/editing';
 import { ShotStrip } from './shot-strip';
-import { SizeStrip } from './size-strip';
+import { SizeStrip, type FedSlot } from './size-strip';
 import { StageBar } from './stage-bar';
 import { saveNow, trySave, useOpenedShot, useStage } from './store';
 import { useAdding } from './use-adding';
@@ -56,7 +57,8 @@ export function StageScreen() {
 }
 
 function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDetail }) {
-  const { document: shot, slot: activeKey } = useStage();
+  const shot = useStage((s) => s.document);
+  const activeKey = useStage((s) => s.slot);
   const [params] = useSearchParams();
   const [delivering, setDelivering] = useState(false);
   const [making, setMaking] = useState<Export | null>(null);
@@ -66,8 +68,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   const known = useKnownSizes(detail);
   const variant = detail.variants.find((v) => v.id === params.get('variant')) ?? detail.variants[0];
   const data = variant?.data ?? null;
-  const slots = useSlots(stored.id, detail, variant);
-  const { row, fed, active, edited, target, cell } = slots;
+  const { allSlots, row, fed, active, edited, target, cell } = useSlots(stored.id, detail, variant);
   const { resolved, found } = useSeen(active, data, known);
   const onAdded = useCallback(
     (made: ShotElement) => setOpen(elementKind(made.kind).role === 'overlay' ? ['overlays'] : ['place']),
@@ -87,18 +88,29 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
     setDelivering,
   });
 
-  if (!shot || !resolved) return null;
+  const moving = useIsMoving();
+  useTellMoving(
+    resolved,
+    useStage((s) => s.selected),
+    moving,
+  );
+  const still = useHeld({ shot, resolved, editing, adding, cell, results: found }, moving);
+  const deliver = useCallback(() => setDelivering(true), []);
+
+  if (!shot || !resolved || !still.shot || !still.resolved) return null;
   const title = row?.title ?? stored.title;
   return (
     <>
       {!alone && (
         <>
-          <StageBar
-            {...{ detail, title, variant }}
-            onMake={setMaking}
-            onDeliver={() => setDelivering(true)}
+          <StageBar {...{ detail, title, variant }} onMake={setMaking} onDeliver={deliver} />
+          <ShotStrip
+            {...{ target, variant }}
+            shot={still.shot}
+            resolved={still.resolved}
+            editing={still.editing}
+            adding={still.adding}
           />
-          <ShotStrip {...{ shot, resolved, target, editing, adding, variant }} />
         </>
       )}
       <div className="flex min-h-0 grow">
@@ -111,18 +123,23 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
         </main>
         {!alone && (
           <Desk
-            {...{ resolved, cell, fed, editing, open }}
+            {...{ fed, open }}
+            shot={still.shot}
+            resolved={still.resolved}
+            editing={still.editing}
+            cell={still.cell}
+            results={still.results}
             active={edited}
-            results={found}
             onOpen={setOpen}
-            onAddText={adding.addText}
-            onSwap={adding.swap}
+            onAddText={still.adding.addText}
+            onSwap={still.adding.swap}
           />
         )}
       </div>
       {!alone && (
         <Sizes
-          {...{ shot, detail, data, slots, known, view }}
+          {...{ detail, data, fed, allSlots, known, view }}
+          shot={still.shot}
           shotId={stored.id}
           onOpen={setOpen}
           onView={setView}
@@ -145,12 +162,13 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
 }
 
 /** The shot in the slots that it feeds, and the others that it could. */
-function Sizes({
+const Sizes = memo(function Sizes({
   shot,
   shotId,
   detail,
   data,
-  slots: { fed, allSlots },
+  fed,
+  allSlots,
   known,
   view,
   onOpen,
@@ -160,14 +178,16 @@ function Sizes({
   shotId: string;
   detail: ListingDetail;
   data: ProductData | null;
-  slots: ReturnType<typeof useSlots>;
+  fed: FedSlot[];
+  allSlots: FedSlot[];
   known: ReturnType<typeof useKnownSizes>;
   view: View;
   /** Sections of the desk to open. */
   onOpen(sections: string[]): void;
   onView(view: View): void;
 }) {
-  const { slot: active, showSlot } = useStage();
+  const active = useStage((s) => s.slot);
+  const showSlot = useStage((s) => s.showSlot);
   const fedBy = (key: string) =>
     detail.shots.find((x) => x.id !== shotId && x.feeds.includes(key))?.title ?? null;
   return (
@@ -188,4 +208,4 @@ function Sizes({
       onAll={() => onView(view === 'sizes' ? 'stage' : 'sizes')}
     />
   );
-}
+});

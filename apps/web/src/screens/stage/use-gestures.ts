@@ -5,6 +5,7 @@ import type { Guide } from '@scenograph/core/stage/snap';
 import type { Box } from '@scenograph/core/vector/box';
 import { placeElement, type SlotTarget } from './editing';
 import { baseLike, movedBy, snapped } from './moves';
+import { useMoving } from './moving';
 import { useStage } from './store';
 
 /** Dragging and scaling on the stage: each a gesture, which changes from where things were when it began. */
@@ -19,8 +20,12 @@ export function useGestures(resolved: ResolvedShot | null, target: SlotTarget | 
     begun.current ??= now.current;
     const from = begun.current;
     if (!from) return;
-    if (label === null) return useStage.getState().during(change(from));
+    if (label === null) {
+      if (!useMoving.getState().on) useMoving.setState({ on: true });
+      return useStage.getState().during(change(from));
+    }
     begun.current = null;
+    useMoving.setState({ on: false });
     setGuides([]);
     useStage.getState().finish(label, change(from));
   };
