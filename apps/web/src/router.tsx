@@ -2,6 +2,7 @@ import { Navigate, type RouteObject } from 'react-router';
 import { SCREENS, type ScreenRoute } from './routes';
 import { Shell } from './ui/shell';
 import { NotFound, ScreenTrouble, Waiting } from './ui/states';
+import { TopBar } from './ui/top-bar';
 
 /** The routes of the application: every screen within the shell, and within it what is shown when one breaks. */
 export function screenRoutes(screens: readonly ScreenRoute[] = SCREENS): RouteObject[] {
@@ -9,7 +10,12 @@ export function screenRoutes(screens: readonly ScreenRoute[] = SCREENS): RouteOb
     {
       element: <Shell />,
       errorElement: <ScreenTrouble />,
-      HydrateFallback: () => <Waiting what="the application" />,
+      HydrateFallback: () => (
+        <>
+          <TopBar />
+          <Waiting what="the screen" />
+        </>
+      ),
       children: [
         {
           // Around the screens and not at each: a screen that cannot be fetched has no boundary of its own yet.

@@ -11,6 +11,15 @@ export interface SlotFit {
   elements: Record<string, Partial<ShotElement>>;
 }
 
+/** A line that a person has drawn from a ruler, across the picture (`y`) or down it (`x`), in pixels of the shot's frame. */
+export interface ShotGuide {
+  axis: 'x' | 'y';
+  at: number;
+}
+
+/** So many are enough for any layout. */
+export const MOST_GUIDES = 60;
+
 /** One composed picture. Elements are listed back to front; lengths in pixels of `frame`. */
 export interface Shot {
   version: number;
@@ -20,6 +29,8 @@ export interface Shot {
   fits: Record<string, SlotFit>;
   /** Ids of elements, the most important first; what is not named comes after, by its kind. */
   importance: string[];
+  /** Lines to lay things along; they are never painted. */
+  guides?: ShotGuide[];
 }
 
 /** The document version this code writes. */
@@ -53,6 +64,9 @@ export const shotSchema = Joi.object({
     )
     .required(),
   importance: Joi.array().items(Joi.string().max(60)).max(400).unique().required(),
+  guides: Joi.array()
+    .items(Joi.object({ axis: Joi.valid('x', 'y').required(), at: Joi.number().required() }))
+    .max(MOST_GUIDES),
 });
 
 /**

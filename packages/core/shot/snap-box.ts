@@ -11,12 +11,14 @@ const MARGIN = 0.06;
  * A box drawn to what is near: the frame's middle and margins, the edges and middles of others, and the places where
  * the gaps between three in a row come out equal.
  * @param reach how near, in pixels of the frame
+ * @param drawn lines that a person has drawn, in the frame's pixels
  */
 export function snapBox(
   box: Bounds,
   others: readonly Named[],
   frame: Frame,
   reach: number,
+  drawn: readonly Guide[] = [],
 ): { x: number; y: number; guides: Guide[] } {
   const guides: Guide[] = [];
   const along = (axis: 'x' | 'y'): number => {
@@ -33,6 +35,9 @@ export function snapBox(
     offer(frame[size] / 2, start + length / 2, 'centre');
     offer(margin, start, 'margin');
     offer(frame[size] - margin, start + length, 'margin');
+    for (const g of drawn)
+      if (g.axis === axis)
+        for (const own of [start, start + length / 2, start + length]) offer(g.at, own, g.label);
     for (const o of others) {
       const edges = [o[axis], o[axis] + o[size] / 2, o[axis] + o[size]];
       offer(edges[0], start, o.name);

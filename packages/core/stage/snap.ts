@@ -10,16 +10,18 @@ export interface SnapTargets {
   spots: readonly { id: string; x: number; y: number }[];
   /** Bases of the other products. */
   bases: readonly { name: string; x: number; y: number }[];
+  /** Lines that a person has drawn. */
+  guides?: readonly Guide[];
 }
 
 /**
  * A base's place drawn to what is near: a stand spot takes both coordinates, else each goes to the nearest of the
- * frame's middle and thirds and the other products' bases.
+ * frame's middle and thirds, drawn guides and the other products' bases.
  * @param reach how near, in pixels of the frame
  */
 export function snapBase(
   at: { x: number; y: number },
-  { frame, spots, bases }: SnapTargets,
+  { frame, spots, bases, guides: drawn = [] }: SnapTargets,
   reach: number,
 ): { x: number; y: number; guides: Guide[] } {
   const spot = spots.find((s) => Math.hypot(s.x - at.x, s.y - at.y) < reach * 1.5);
@@ -33,6 +35,7 @@ export function snapBase(
       ],
     };
   const lines: Guide[] = [
+    ...drawn,
     { axis: 'x', at: frame.width / 2, label: 'centre' },
     { axis: 'x', at: frame.width / 3, label: 'third' },
     { axis: 'x', at: (frame.width * 2) / 3, label: 'third' },

@@ -64,6 +64,7 @@ function snappedBase(
   dx: number,
   dy: number,
   reach: number,
+  drawn: readonly Guide[],
 ): Snapped {
   if (!isProduct(element)) return { dx, dy, guides: [] };
   const at = basePoint(element);
@@ -72,7 +73,7 @@ function snappedBase(
     isProduct(e) && !e.hidden && !linked.has(e.id) ? [{ name: e.name, ...basePoint(e) }] : [],
   );
   const spots = groundOf(from.elements)?.spots ?? [];
-  const to = snapBase({ x: at.x + dx, y: at.y + dy }, { frame: from, spots, bases }, reach);
+  const to = snapBase({ x: at.x + dx, y: at.y + dy }, { frame: from, spots, bases, guides: drawn }, reach);
   return { dx: to.x - at.x, dy: to.y - at.y, guides: to.guides };
 }
 
@@ -83,6 +84,7 @@ function snappedBox(
   dx: number,
   dy: number,
   reach: number,
+  drawn: readonly Guide[],
 ): Snapped {
   const linked = new Set(linkedWith(from, element.id).map((e) => e.id));
   const others = from.elements.filter(
@@ -94,6 +96,7 @@ function snappedBox(
     others.map((e) => ({ name: e.name, ...uprightBounds(e.box) })),
     from,
     reach,
+    drawn,
   );
   return { dx: to.x - b.x, dy: to.y - b.y, guides: to.guides };
 }
@@ -101,6 +104,7 @@ function snappedBox(
 /**
  * A move caught by what is near.
  * @param reach in frame pixels; 0 catches nothing
+ * @param drawn guides of the shot, as lines of the frame
  */
 export function snapped(
   from: ResolvedShot,
@@ -108,10 +112,11 @@ export function snapped(
   dx: number,
   dy: number,
   reach: number,
+  drawn: readonly Guide[] = [],
 ): Snapped {
   const { role, moved } = elementKind(element.kind);
-  if (reach > 0 && isProduct(element)) return snappedBase(from, element, dx, dy, reach);
-  if (reach > 0 && role === 'overlay' && !moved) return snappedBox(from, element, dx, dy, reach);
+  if (reach > 0 && isProduct(element)) return snappedBase(from, element, dx, dy, reach, drawn);
+  if (reach > 0 && role === 'overlay' && !moved) return snappedBox(from, element, dx, dy, reach, drawn);
   return { dx, dy, guides: [] };
 }
 

@@ -2,6 +2,7 @@ import { useRef } from 'react';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { Guide } from '@scenograph/core/stage/snap';
 import { useSize } from '../../ui/use-size';
+import { LayoutAids } from './layout-aids';
 import { Handles, type HandleEvents } from './handles';
 import { SnapGuides } from './snap-guides';
 import { usePainting } from './use-painting';
@@ -36,6 +37,7 @@ export function StageCanvas({
     <div
       ref={room}
       {...pan.handlers}
+      data-stage-room
       data-drop-says="Drop on the picture to lay it in this shot, elsewhere to import photos"
       className={`relative min-h-0 grow overflow-hidden ${pan.space ? 'cursor-grab' : ''}`}
       style={{ background: 'var(--stage)' }}
@@ -54,6 +56,7 @@ export function StageCanvas({
       <div className="pointer-events-none absolute" style={{ left, top }}>
         {overlay?.(zoom)}
       </div>
+      <LayoutAids {...{ left, top, zoom, size }} frame={resolved} />
       {pan.space && <div className="absolute inset-0" />}
       <ZoomBar frame={resolved} zoom={zoom} hands={hands} anyChosen={chosen !== null} />
     </div>

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { guidesIn } from '@scenograph/core/shot/guides';
 import type { Shot } from '@scenograph/core/shot/document';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { Guide } from '@scenograph/core/stage/snap';
@@ -41,7 +42,7 @@ export function useGestures(resolved: ResolvedShot | null, target: SlotTarget | 
     drag(id: string, dx: number, dy: number, snap: number, done: boolean) {
       const at = grabbed(id);
       if (!at) return;
-      const to = snapped(at.from, at.element, dx, dy, snap);
+      const to = snapped(at.from, at.element, dx, dy, snap, guidesIn(useStage.getState().document!, at.from));
       if (snap > 0) setGuides(done ? [] : to.guides);
       gesture((f) => movedBy(f, id, to.dx, to.dy, target), done ? `Move ${at.element.name}` : null);
     },

@@ -3,6 +3,7 @@ import type { Box } from '@scenograph/core/vector/box';
 import { useActions, type Action } from '../../ui/actions';
 import { ownerOfKeys } from '../../ui/keys';
 import { toggleAlone } from './alone';
+import { toggleGrid, toggleRulers } from './rulers';
 import { boxView, fitView, movedView, zoomedView, type StageView } from './stage-view';
 
 interface Size {
@@ -63,6 +64,8 @@ export function useStageView(
         F: hands.chosen,
         a: hands.actual,
         '.': toggleAlone,
+        r: toggleRulers,
+        g: toggleGrid,
       };
       if (!does[e.key]) return;
       e.preventDefault();
@@ -111,6 +114,8 @@ function useViewActions(hands: ViewHands): Action[] {
         run: () => void now.hands.chosen(),
       },
       { id: 'alone', title: 'The picture alone', group: 'View', keys: '.', run: toggleAlone },
+      { id: 'rulers', title: 'Show or hide rulers and guides', group: 'View', keys: 'R', run: toggleRulers },
+      { id: 'grid', title: 'Show or hide the grid', group: 'View', keys: 'G', run: toggleGrid },
       { id: 'in', title: 'Zoom in', group: 'View', keys: '+', run: () => now.hands.closer() },
       { id: 'out', title: 'Zoom out', group: 'View', keys: '-', run: () => now.hands.farther() },
     ],

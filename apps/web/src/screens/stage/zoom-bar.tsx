@@ -1,5 +1,7 @@
 import { Fullscreen, Maximize, Minus, Plus } from 'lucide-react';
 import { toggleAlone, useAlone } from './alone';
+import { LayoutMenu } from './layout-menu';
+import { RULER, useLayoutAids } from './rulers';
 import type { ViewHands } from './use-stage-view';
 
 /** The frame's size, how large it is seen, and the ways to change that. */
@@ -15,9 +17,13 @@ export function ZoomBar({
   anyChosen: boolean;
 }) {
   const { alone } = useAlone();
+  const rulers = useLayoutAids((s) => s.rulers);
   const button = 'hover:bg-spruce-tint flex h-6 items-center rounded-sm px-1.5 disabled:opacity-45';
   return (
-    <div className="absolute top-3 left-3 z-10 flex gap-1.5">
+    <div
+      className="absolute top-3 left-3 z-10 flex gap-1.5"
+      style={rulers ? { translate: `${RULER}px ${RULER}px` } : undefined}
+    >
       <span className="measure bg-card/95 rounded-sm px-2 py-1">
         {frame.width} x {frame.height}
       </span>
@@ -72,6 +78,7 @@ export function ZoomBar({
         >
           <Fullscreen size={13} aria-hidden />
         </button>
+        <LayoutMenu className={button} />
       </div>
     </div>
   );
