@@ -1,14 +1,13 @@
 import { fillTemplate } from '@scenograph/core/templates/fill';
 import type { ListedTemplate } from '../../api/client';
-import { reducedUrl, type ListingDetail, call, useRoute } from '../../api/client';
+import { type ListingDetail, call, useRoute } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
+import { PictureList } from '../../ui/picture-list';
 import { tried } from '../../ui/tried';
 import { TemplateCard } from '../templates/template-card';
 import { othersOf } from '../templates/make-shot';
 import { useTemplates } from '../templates/use-templates';
-
-const GROUND = 'border-line hover:border-spruce overflow-hidden rounded-md border text-left';
 
 /** A new shot: on white, in a scene or mockup, or by a template. */
 export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose(): void }) {
@@ -35,26 +34,22 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
       title="Add a shot"
       about="Choose what the product stands on or in, a mockup to print on, or a template to fill."
     >
-      <div className="grid grid-cols-4 gap-3">
-        <button type="button" onClick={() => add({ kind: 'white' })} className={GROUND}>
-          <span className="block aspect-[4/3] bg-white" />
-          <span className="border-line block border-t px-2 py-1.5">Pure white</span>
-        </button>
-        {scenes?.map((s) => (
+      <PictureList
+        label="Scenes and mockups"
+        look="cards"
+        items={scenes?.map((s) => ({ ...s, note: s.survey.areas.length ? 'mockup' : undefined }))}
+        onPick={({ id }) => add({ kind: 'scene', sceneId: id })}
+        first={
           <button
-            key={s.id}
             type="button"
-            onClick={() => add({ kind: 'scene', sceneId: s.id })}
-            className={GROUND}
+            onClick={() => add({ kind: 'white' })}
+            className="border-line hover:border-spruce overflow-hidden rounded-md border text-left"
           >
-            <img src={reducedUrl(s.picture, 320)} alt="" className="aspect-[4/3] w-full object-cover" />
-            <span className="border-line block truncate border-t px-2 py-1.5">
-              {s.title}
-              {s.survey.areas.length > 0 && <span className="text-ink-2"> mockup</span>}
-            </span>
+            <span className="block aspect-[4/3] bg-white" />
+            <span className="border-line block border-t px-2 py-1.5">Pure white</span>
           </button>
-        ))}
-      </div>
+        }
+      />
       {first && (
         <>
           <h3 className="mt-4 mb-2 font-semibold">Templates</h3>

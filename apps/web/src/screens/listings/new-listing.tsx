@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { reducedUrl, refresh, type Photo, call, useRoute } from '../../api/client';
+import { refresh, type Photo, call, useRoute } from '../../api/client';
 import { Button, Checkbox, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
+import { PictureList } from '../../ui/picture-list';
 
 /** From photos to a listing: a name, a scene for the lifestyle pictures, the marketplaces. */
 export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): void }) {
@@ -63,24 +64,13 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
         <TextField label="What is it called?" value={title} onCommit={setTitle} />
         <fieldset>
           <legend className="text-ink-2 mb-1.5 text-[12px]">Scene for the lifestyle pictures</legend>
-          <div className="grid grid-cols-4 gap-2.5">
-            {standing?.map((s) => (
-              <label
-                key={s.id}
-                className={`cursor-pointer overflow-hidden rounded-md border ${chosenScene === s.id ? 'border-spruce ring-spruce ring-1' : 'border-line'} has-[:focus-visible]:outline-2`}
-              >
-                <input
-                  type="radio"
-                  name="scene"
-                  className="sr-only"
-                  checked={chosenScene === s.id}
-                  onChange={() => setScene(s.id)}
-                />
-                <img src={reducedUrl(s.picture, 320)} alt="" className="aspect-[4/3] w-full object-cover" />
-                <span className="block truncate px-2 py-1 text-[12px]">{s.title}</span>
-              </label>
-            ))}
-          </div>
+          <PictureList
+            label="Scenes"
+            look="cards"
+            items={standing}
+            chosen={chosenScene}
+            onPick={({ id }) => setScene(id)}
+          />
         </fieldset>
         <fieldset>
           <legend className="text-ink-2 mb-1.5 text-[12px]">Marketplaces</legend>

@@ -103,10 +103,7 @@ export const Desk = memo(function Desk({
               />
             </OwnHereContext>
           ) : (
-            <div className="grid gap-2">
-              <p className="text-ink-2">Choose an overlay to change it, or add one.</p>
-              <Button onClick={() => onAddText()}>Add a text</Button>
-            </div>
+            <NoOverlay onAddText={onAddText} />
           )}
         </Section>
         <Section n={5} id="fit" title="Fit" summary={`${differing} of ${fed.length} differ`}>
@@ -124,3 +121,12 @@ export const Desk = memo(function Desk({
     </aside>
   );
 });
+
+function NoOverlay({ onAddText }: { onAddText(): void }) {
+  return (
+    <div className="grid gap-2">
+      <p className="text-ink-2">Choose an overlay to change it, or add one.</p>
+      <Button onClick={() => onAddText()}>Add a text</Button>
+    </div>
+  );
+}

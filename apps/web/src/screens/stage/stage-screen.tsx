@@ -99,18 +99,13 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
 
   if (!shot || !resolved || !still.shot || !still.resolved) return null;
   const title = row?.title ?? stored.title;
+  const held = { shot: still.shot, resolved: still.resolved, editing: still.editing };
   return (
     <>
       {!alone && (
         <>
           <StageBar {...{ detail, title, variant }} onMake={setMaking} onDeliver={deliver} />
-          <ShotStrip
-            {...{ target, variant }}
-            shot={still.shot}
-            resolved={still.resolved}
-            editing={still.editing}
-            adding={still.adding}
-          />
+          <ShotStrip {...{ target, variant }} {...held} adding={still.adding} />
         </>
       )}
       <div className="flex min-h-0 grow">
@@ -124,9 +119,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
         {!alone && (
           <Desk
             {...{ fed, open }}
-            shot={still.shot}
-            resolved={still.resolved}
-            editing={still.editing}
+            {...held}
             cell={still.cell}
             results={still.results}
             active={edited}

@@ -1,5 +1,6 @@
-import { reducedUrl, refresh, upload, useRoute } from '../../../api/client';
+import { refresh, upload, useRoute } from '../../../api/client';
 import { FileButton } from '../../../ui/file-button';
+import { PictureList } from '../../../ui/picture-list';
 import { say } from '../../../ui/notices';
 
 const FILES = 'image/png,image/jpeg,image/webp,.svg,image/svg+xml';
@@ -27,20 +28,15 @@ export function PictureChoice({
   return (
     <div>
       <p className="text-ink-2 mb-1 text-[12px]">{label}</p>
-      <div role="group" aria-label={label} className="mb-1.5 grid max-h-32 grid-cols-4 gap-1 overflow-y-auto">
-        {data?.map((p) => (
-          <button
-            key={p.id}
-            type="button"
-            title={p.title}
-            aria-label={`${label}: ${p.title}`}
-            aria-pressed={chosen === p.picture}
-            className={`flex h-12 items-center justify-center rounded-sm border bg-[#bdbdbd] p-0.5 ${chosen === p.picture ? 'border-spruce outline-spruce outline-2' : 'border-line'}`}
-            onClick={() => onChoose(p.picture)}
-          >
-            <img src={reducedUrl(p.picture, 160)} alt="" className="max-h-full max-w-full" />
-          </button>
-        ))}
+      <div className="mb-1.5">
+        <PictureList
+          label={label}
+          look="objects"
+          items={data}
+          chosen={data?.find((p) => p.picture === chosen)?.id ?? null}
+          nameOf={({ title }) => `${label}: ${title}`}
+          onPick={({ picture }) => onChoose(picture)}
+        />
       </div>
       <FileButton
         title="Import a picture"

@@ -4,7 +4,8 @@ import { sceneFill } from '@scenograph/core/shot/starters';
 import { UNADJUSTED } from '@scenograph/core/stage/ground-colour';
 import { ColourField } from '../../../../ui/colour-field';
 import { Button, Segmented, Slider } from '../../../../ui/controls';
-import { reducedUrl, type Scene, useRoute } from '../../../../api/client';
+import { PictureList } from '../../../../ui/picture-list';
+import { type Scene, useRoute } from '../../../../api/client';
 import { GradientPart, Palette, SetPart } from './parts';
 import type { KindDeskProps } from '../desk-props';
 
@@ -104,21 +105,12 @@ function ScenePart({
   );
   return (
     <>
-      <div className="grid grid-cols-4 gap-1.5">
-        {scenes?.map((s) => (
-          <button
-            key={s.id}
-            type="button"
-            title={s.title}
-            aria-label={s.title}
-            aria-pressed={s.picture === fill.picture}
-            onClick={() => toScene(s)}
-            className={`overflow-hidden rounded-sm border ${s.picture === fill.picture ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
-          >
-            <img src={reducedUrl(s.picture, 160)} alt="" className="aspect-[4/3] w-full object-cover" />
-          </button>
-        ))}
-      </div>
+      <PictureList
+        label="Scenes"
+        items={scenes}
+        chosen={scenes?.find((s) => s.picture === fill.picture)?.id ?? null}
+        onPick={({ id }) => toScene(scenes!.find((s) => s.id === id)!)}
+      />
       {newer && (
         <Button onClick={() => commit('Newer survey', { fill: { ...fill, survey: newer.survey } })}>
           Take the scene&apos;s newer survey

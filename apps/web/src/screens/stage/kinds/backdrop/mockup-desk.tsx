@@ -8,6 +8,7 @@ import { reducedUrl, type Artwork, useRoute } from '../../../../api/client';
 import { ColourField } from '../../../../ui/colour-field';
 import { Button, IconButton, Select, Slider, Switch } from '../../../../ui/controls';
 import { FileButton } from '../../../../ui/file-button';
+import { PictureList } from '../../../../ui/picture-list';
 import { freshId, withPrint, withWork, type MockupElement } from '../../mockup/editing';
 import { OptionsPart } from '../../mockup/options-part';
 import { PrintPart } from '../../mockup/print-part';
@@ -98,20 +99,13 @@ function NewDesign({
         {here.title}, {Math.round(here.widthMm * 10) / 10} x {Math.round(here.heightMm * 10) / 10} mm,{' '}
         {INK[here.material].title.toLowerCase()}
       </p>
-      <div className="grid grid-cols-4 gap-1.5">
-        {artworks.map((a) => (
-          <button
-            key={a.id}
-            type="button"
-            title={`Print ${a.title}`}
-            aria-label={`Print ${a.title}`}
-            onClick={() => add(a)}
-            className="border-line hover:border-ink-3 flex aspect-square items-center justify-center overflow-hidden rounded-sm border bg-white p-1"
-          >
-            <img src={reducedUrl(a.picture, 160)} alt="" className="max-h-full max-w-full" />
-          </button>
-        ))}
-      </div>
+      <PictureList
+        label="Designs"
+        look="objects"
+        items={artworks}
+        nameOf={({ title }) => `Print ${title}`}
+        onPick={({ id }) => add(artworks.find((a) => a.id === id)!)}
+      />
       <FileButton
         title="Import a design"
         label="Designs to import"
