@@ -2,6 +2,7 @@ import { Command } from 'cmdk';
 import { Dialog as RadixDialog } from 'radix-ui';
 import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
+import type { KeyNotes } from './keys';
 
 /** Something that can be done now, found by its plain name in the command menu. */
 export interface Action {
@@ -15,9 +16,11 @@ export interface Action {
 interface ActionState {
   open: boolean;
   sources: Record<string, Action[]>;
+  /** Further keys of what is on screen, by where they come from. */
+  keys: Record<string, KeyNotes>;
 }
 
-const useActionStore = create<ActionState>(() => ({ open: false, sources: {} }));
+export const useActionStore = create<ActionState>(() => ({ open: false, sources: {}, keys: {} }));
 
 export const openActions = () => useActionStore.setState({ open: true });
 
@@ -31,6 +34,18 @@ export function useActions(source: string, actions: Action[]): void {
         return { sources: rest };
       });
   }, [source, actions]);
+}
+
+/** Tells of keys that are no action's while the calling component is on screen. */
+export function useKeyNotes(source: string, notes: KeyNotes): void {
+  useEffect(() => {
+    useActionStore.setState((s) => ({ keys: { ...s.keys, [source]: notes } }));
+    return () =>
+      useActionStore.setState((s) => {
+        const { [source]: _, ...keys } = s.keys;
+        return { keys };
+      });
+  }, [source, notes]);
 }
 
 export function CommandMenu() {

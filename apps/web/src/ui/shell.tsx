@@ -5,6 +5,7 @@ import { bringIn } from '../api/uploads';
 import { keepSending } from '../documents/send-unsent';
 import { CommandMenu, useActions, type Action } from './actions';
 import { FetchBar, FetchWatch } from './failing';
+import { KeysDialog } from './keys-dialog';
 import { Notices } from './notices';
 import { usePlaces } from './places';
 
@@ -87,6 +88,7 @@ function Frame() {
         </div>
       )}
       <CommandMenu />
+      <KeysDialog />
       <Notices />
     </div>
   );

@@ -1,6 +1,8 @@
 import { useRef } from 'react';
 import { useNavigate } from 'react-router';
 import type { Board, ListingDetail } from '../../api/client';
+import { useKeyNotes } from '../../ui/actions';
+import type { KeyNotes } from '../../ui/keys';
 import { BoardCell, ROW } from './board-cell';
 import { cellAt } from './choice';
 import { HEAD, SlotHead } from './slot-head';
@@ -9,6 +11,14 @@ import { useGridSight } from './use-grid-sight';
 import { useShotOf } from './use-shot-of';
 import type { Shown } from './use-shown';
 import { NAMES, VariantHead } from './variant-head';
+
+const NOTES: KeyNotes = [
+  ['Arrows', 'Go from cell to cell, with Shift choose a range'],
+  ['Space', 'Choose or let go of the cell'],
+  ['Enter', 'Open its shot in this slot'],
+  ['Ctrl A', 'Choose all cells'],
+  ['Escape', 'Choose nothing'],
+];
 
 /**
  * Variants down, slots across. Only what is in view is in the page; cells are chosen with the pointer (with Shift a
@@ -25,6 +35,7 @@ export function BoardGrid({
   shown: Shown;
   onFeed(slotKey: string, shotId: string | null): void;
 }) {
+  useKeyNotes('board', NOTES);
   const scroller = useRef<HTMLDivElement>(null);
   const navigate = useNavigate();
   const sight = useGridSight(scroller, variants.length, columns);

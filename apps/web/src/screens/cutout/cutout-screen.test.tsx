@@ -1,6 +1,7 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, expect, test } from '@jest/globals';
 import { PLAIN_RECIPE, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
+import { useLetterKeys } from '../../ui/keys';
 import { answering, refusal } from '../../../test/answering';
 import { deskOf, deskWorker, dragOver, drawNothing } from '../../../test/desk';
 import { photo } from '../../../test/photos';
@@ -172,8 +173,13 @@ test('the same adjustments for a whole shoot are asked about first, with how man
   expect(asked.at(-1)!.sent.body).toMatchObject({ ids: ['p2'] });
 });
 
-test('a question mark lists the keys of this desk', async () => {
+test('a letter takes a tool in hand, unless keys of one letter are switched off', async () => {
   const { user } = await openDesk();
-  await user.keyboard('?');
-  expect(screen.getByRole('dialog', { name: 'Keys of the cutout desk' })).toHaveTextContent('Close a path');
+  const inHand = () => screen.getByRole('button', { name: /^Fibres/ }).getAttribute('aria-pressed');
+  useLetterKeys.setState({ on: false });
+  await user.keyboard('h');
+  expect(inHand()).toBe('false');
+  useLetterKeys.setState({ on: true });
+  await user.keyboard('h');
+  expect(inHand()).toBe('true');
 });

@@ -10,7 +10,7 @@ import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { useDeskActions, type DeskActionHandlers } from './desk-actions';
 import type { Camera } from './desk-canvas';
-import { AdjustAlikeDialog, CutoutConflict, KeysDialog } from './desk-dialogs';
+import { AdjustAlikeDialog, CutoutConflict } from './desk-dialogs';
 import { DeskHeader } from './desk-header';
 import { DeskView } from './desk-view';
 import { EdgeDesk } from './edge-desk';
@@ -73,7 +73,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
   const { look, scene, bar, setSight, setEdgeLine } = useLook(first.standsIn);
   const outlines = useOutlines(photo.id, first.outlines);
   const [tidying, setTidying] = useState(false);
-  const [asking, setAsking] = useState<Asking>(null);
+  const [askingAll, setAskingAll] = useState(false);
   const [doubtsShown, setDoubtsShown] = useState(!photo.accepted);
   const { camera, setCamera, zoomBy } = useCamera(size);
   const [shownMs, setShownMs] = useState(0);
@@ -97,7 +97,6 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
       toggleDoubts: () => setDoubtsShown((on) => !on),
       toggleTidying: () => setTidying((on) => !on),
       accept: () => void accept(),
-      help: () => setAsking('keys'),
     }),
     [choose, setSight, setEdgeLine, accept, size.width, size.height],
   );
@@ -144,7 +143,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
           className="border-line bg-card w-76 shrink-0 overflow-y-auto border-l"
         >
           {tidying ? (
-            <TidySide {...{ recipe, hand, opened, others }} onApplyToAll={() => setAsking('adjust all')} />
+            <TidySide {...{ recipe, hand, opened, others }} onApplyToAll={() => setAskingAll(true)} />
           ) : (
             <EdgeSide
               {...{ photo, desk, recipe, size, pointer }}
@@ -155,34 +154,19 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
           )}
         </aside>
       </div>
-      <Dialogs {...{ asking, setAsking, others, recipe }} />
+      {askingAll && (
+        <AdjustAlikeDialog
+          count={others.length}
+          onClose={() => setAskingAll(false)}
+          onAdjust={() => {
+            setAskingAll(false);
+            void adjustAlike(others, recipe.tidy);
+          }}
+        />
+      )}
       <CutoutConflict />
     </>
   );
-}
-
-/** The dialog that is open: the keys, or whether all photos are adjusted alike. */
-type Asking = 'keys' | 'adjust all' | null;
-
-function Dialogs({
-  asking,
-  setAsking,
-  others,
-  recipe,
-}: {
-  asking: Asking;
-  setAsking(what: Asking): void;
-  others: Photo[];
-  recipe: CutoutRecipe;
-}) {
-  const close = () => setAsking(null);
-  if (asking === 'keys') return <KeysDialog onClose={close} />;
-  if (asking !== 'adjust all') return null;
-  const adjust = () => {
-    close();
-    void adjustAlike(others, recipe.tidy);
-  };
-  return <AdjustAlikeDialog count={others.length} onClose={close} onAdjust={adjust} />;
 }
 
 /** What of the photo is in view; null is all of it. */

@@ -13,7 +13,6 @@ export interface DeskActionHandlers {
   toggleDoubts(): void;
   toggleTidying(): void;
   accept(): void;
-  help(): void;
 }
 
 /** Everything the cutout desk can do, for its keys and the command menu. */
@@ -72,7 +71,6 @@ export function useDeskActions(hands: DeskActionHandlers): Action[] {
         keys: 'Ctrl Shift Z',
         run: () => useRecipe.getState().redo(),
       },
-      { id: 'help', title: 'Keys of the cutout desk', group: 'Cutout', keys: '?', run: () => hands.help() },
     ],
     [hands],
   );

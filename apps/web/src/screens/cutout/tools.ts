@@ -1,3 +1,4 @@
+import type { KeyNotes } from '../../ui/keys';
 /** What a pointer does on the photo. Keys are plain letters, listed in the command menu and the help sheet. */
 export type ToolId =
   | 'box'
@@ -78,20 +79,14 @@ export const SIGHTS: readonly { id: Sight; title: string; key: string }[] = [
   { id: 'clear', title: 'Transparent', key: '6' },
 ];
 
-/** Keys that are not of a tool or a sight. */
-export const OTHER_KEYS: readonly [keys: string, what: string][] = [
-  ['F', 'Fit the photo to the view'],
-  ['A', 'Actual pixels, 100 %'],
+/** Keys that are no action's. */
+export const OTHER_KEYS: KeyNotes = [
   ['+ and -', 'Nearer and farther (or the wheel)'],
   ['Space and drag', 'Move the view'],
   ['. and ,', 'Brush larger and smaller, for the tool in hand'],
-  ['E', 'Edge line on and off'],
   ['Enter', 'Close a path'],
   ['Escape', 'Give up what is being drawn'],
   ['Delete', 'Remove the chosen step, or the point under the pointer'],
-  ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
-  ['N', 'Accept and go on to the next photo'],
-  ['?', 'This sheet'],
 ];
 
 export interface ToolOptions {

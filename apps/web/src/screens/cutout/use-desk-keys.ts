@@ -1,5 +1,7 @@
 import { useEffect, useRef } from 'react';
-import type { Action } from '../../ui/actions';
+import { useKeyNotes, type Action } from '../../ui/actions';
+import { isSilenced } from '../../ui/keys';
+import { OTHER_KEYS } from './tools';
 
 interface Hands {
   zoomBy(factor: number): void;
@@ -11,6 +13,7 @@ interface Hands {
 
 /** The desk's keys: the single letters of its actions, and what has no action of its own. */
 export function useDeskKeys(actions: readonly Action[], hands: Hands): void {
+  useKeyNotes('cutout', OTHER_KEYS);
   const now = useRef({ actions, hands });
   useEffect(() => {
     now.current = { actions, hands };
@@ -21,6 +24,7 @@ export function useDeskKeys(actions: readonly Action[], hands: Hands): void {
         (e.target as HTMLElement).closest('input, textarea, [role="dialog"], [role="menu"], [role="listbox"]')
       )
         return;
+      if (isSilenced(e)) return;
       const ctrl = e.ctrlKey || e.metaKey;
       if (ctrl || e.altKey) return;
       const { zoomBy, brushBy, closePath, giveUp, remove } = now.current.hands;

@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
-import { ownerOfKeys } from '../../ui/keys';
+import { useKeyNotes } from '../../ui/actions';
+import { ownerOfKeys, type KeyNotes } from '../../ui/keys';
 import { useStage } from './store';
 
 const ARROWS: Record<string, [number, number]> = {
@@ -8,6 +9,15 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 };
+
+const NOTES: KeyNotes = [
+  ['Arrows', 'Move what is chosen by a pixel, with Shift by ten'],
+  ['Shift and click', 'Choose several'],
+  ['Alt and drag', 'Drag without snapping'],
+  ['Ctrl C, X, V', 'Copy, cut, paste'],
+  ['Space and drag', 'Move the view'],
+  ['Escape', 'Choose nothing'],
+];
 
 /** The stage's keys: duplicate, remove, nudge, let go. */
 export function useStageKeys({
@@ -19,6 +29,7 @@ export function useStageKeys({
   remove(): void;
   duplicate(): void;
 }): void {
+  useKeyNotes('stage', NOTES);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.defaultPrevented) return;

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState, type MouseEvent, type PointerEvent, type RefObject } from 'react';
 import type { Box } from '@scenograph/core/vector/box';
 import { useActions, type Action } from '../../ui/actions';
-import { ownerOfKeys } from '../../ui/keys';
+import { isSilenced, ownerOfKeys } from '../../ui/keys';
 import { toggleAlone } from './alone';
 import { toggleGrid, toggleRulers } from './rulers';
 import { boxView, fitView, movedView, zoomedView, type StageView } from './stage-view';
@@ -54,6 +54,7 @@ export function useStageView(
   });
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
+      if (isSilenced(e)) return;
       if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || ownerOfKeys(e.target) === 'field')
         return;
       const does: Record<string, () => void> = {
