@@ -1,3 +1,4 @@
+import { Search } from 'lucide-react';
 import { NavLink } from 'react-router';
 import type { ReactNode } from 'react';
 import { openActions } from './actions';
@@ -19,9 +20,12 @@ export function FindAction() {
     <button
       type="button"
       onClick={openActions}
-      className="border-line hover:border-ink-3 text-ink-2 flex h-7 w-47 items-center justify-between rounded-md border bg-white px-3"
+      aria-label="Find an action"
+      className="border-line hover:border-ink-3 text-ink-2 flex h-7 shrink-0 items-center justify-between gap-2 rounded-md border bg-white px-2 md:w-47 md:px-3"
     >
-      Find an action <kbd className="measure">Ctrl K</kbd>
+      <Search size={14} aria-hidden className="md:hidden" />
+      <span className="max-md:hidden">Find an action</span>
+      <kbd className="measure max-md:hidden">Ctrl K</kbd>
     </button>
   );
 }
@@ -33,7 +37,7 @@ export function TopBar({ trail, children }: { trail?: ReactNode; children?: Reac
     <header className="border-line bg-card flex h-11 shrink-0 items-center gap-4 border-b px-3.5">
       <Emblem />
       {trail ?? (
-        <nav aria-label="Places" className="flex gap-5">
+        <nav aria-label="Places" className="flex min-w-0 gap-5 overflow-x-auto py-2 whitespace-nowrap">
           {places.map(({ path, label }) => (
             <NavLink
               key={path}
@@ -47,7 +51,7 @@ export function TopBar({ trail, children }: { trail?: ReactNode; children?: Reac
           ))}
         </nav>
       )}
-      <div className="ml-auto flex items-center gap-2.5">{children ?? <FindAction />}</div>
+      <div className="ml-auto flex shrink-0 items-center gap-2.5">{children ?? <FindAction />}</div>
     </header>
   );
 }

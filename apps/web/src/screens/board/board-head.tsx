@@ -14,7 +14,7 @@ export function BoardHead({
   onDeliver(): void;
 }) {
   return (
-    <div className="border-line bg-card flex h-17 shrink-0 items-center gap-6 border-b px-5">
+    <div className="border-line bg-card flex min-h-17 shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-b px-5 py-2">
       <h1 className="font-display truncate text-[22px] font-bold">{listing.title}</h1>
       <CountsRow counts={counts} />
       <div className="ml-auto flex gap-2">

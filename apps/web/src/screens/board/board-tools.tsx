@@ -22,7 +22,7 @@ export function BoardTools({
   onShowShots(show: boolean): void;
 }) {
   return (
-    <div className="flex shrink-0 items-center gap-2.5 px-4.5 pb-2.5 pt-1">
+    <div className="flex shrink-0 flex-wrap items-center gap-2.5 px-4.5 pb-2.5 pt-1">
       <Select
         label="Marketplace"
         value={shown.sheetId}

@@ -63,9 +63,12 @@ export function ChecksScreen() {
 
 function Summary({ data }: { data: BoardSummary }) {
   return (
-    <main tabIndex={0} className="grid grow content-start gap-6 overflow-y-auto px-6 py-5">
+    <main
+      tabIndex={0}
+      className="grid grow grid-cols-[minmax(0,1fr)] content-start gap-6 overflow-y-auto px-6 py-5"
+    >
       <ByMarketplace marketplaces={data.marketplaces} />
-      <div className="grid grid-cols-2 gap-8">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-8 md:grid-cols-2">
         <ByCheck checks={data.checks} />
         <BySlot slots={data.slots.filter((s) => s.count)} />
       </div>
@@ -98,30 +101,32 @@ function ByMarketplace({ marketplaces }: Pick<BoardSummary, 'marketplaces'>) {
           }}
         />
       </div>
-      <table className="border-line bg-card mt-2 border text-[12.5px]">
-        <thead>
-          <tr className="border-line text-ink-2 border-b text-left">
-            <th className="px-3 py-1 font-medium">Marketplace</th>
-            {STATES.map((s) => (
-              <th key={s.title} className="px-3 py-1 text-right font-medium">
-                {s.title}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {marketplaces.map((m) => (
-            <tr key={m.marketplace} className="border-line border-b last:border-b-0">
-              <td className="px-3 py-1 font-medium">{m.marketplace}</td>
+      <div className="overflow-x-auto">
+        <table className="border-line bg-card mt-2 border text-[12.5px]">
+          <thead>
+            <tr className="border-line text-ink-2 border-b text-left">
+              <th className="px-3 py-1 font-medium">Marketplace</th>
               {STATES.map((s) => (
-                <td key={s.title} className="measure px-3 py-1 text-right">
-                  {sum(m.states, s.keys)}
-                </td>
+                <th key={s.title} className="px-3 py-1 text-right font-medium">
+                  {s.title}
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {marketplaces.map((m) => (
+              <tr key={m.marketplace} className="border-line border-b last:border-b-0">
+                <td className="px-3 py-1 font-medium">{m.marketplace}</td>
+                {STATES.map((s) => (
+                  <td key={s.title} className="measure px-3 py-1 text-right">
+                    {sum(m.states, s.keys)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }

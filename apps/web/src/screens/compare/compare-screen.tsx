@@ -58,14 +58,14 @@ function Candidates({ cell }: { cell: OpenCell }) {
   };
   return (
     <main className="flex min-h-0 grow flex-col">
-      <div className="border-line bg-card flex h-11 shrink-0 items-center gap-3 border-b px-4">
+      <div className="border-line bg-card flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-1">
         <Segmented
           label="Zoom"
           value={zoomValue(view)}
           onChange={(v) => setView({ ...view, zoom: ZOOMS.find((z) => z.value === v)!.zoom })}
           options={ZOOMS}
         />
-        <p className="text-ink-2">
+        <p className="text-ink-2 max-md:hidden">
           Drag to move all of them, turn the wheel to zoom, double click for the whole.
         </p>
         <div className="ml-auto">
@@ -188,10 +188,10 @@ function Candidate({
       >
         <PaintedShot resolved={resolved} scale={1} />
       </SharedView>
-      <div className="flex items-center gap-2 pt-2">
+      <div className="flex flex-wrap items-center gap-2 pt-2">
         <StatusMark mark={state ?? 'working'} />
         <h2 className="truncate font-semibold">{shot.title}</h2>
-        <div className="ml-auto flex gap-1.5">
+        <div className="ml-auto flex flex-wrap justify-end gap-1.5">
           <Link
             to={`/shots/${shot.id}?slot=${encodeURIComponent(slotKey)}&variant=${variant.id}`}
             className={buttonClass()}

@@ -6,6 +6,7 @@ import type { CutoutRecipe, Point } from '@scenograph/core/cutout/recipe';
 import { type CutoutDesk, type Photo, refresh, useRoute } from '../../api/client';
 import { useDocument } from '../../documents/document-bar';
 import { useActions } from '../../ui/actions';
+import { NeedsRoom } from '../../ui/needs-room';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { useDeskActions, type DeskActionHandlers } from './desk-actions';
@@ -60,7 +61,11 @@ export function CutoutScreen() {
         <Waiting what="the photo" />
       </>
     );
-  return <Desk key={`${photo.id}:${photo.working}`} photo={photo} all={all ?? [photo]} first={stored} />;
+  return (
+    <NeedsRoom what="The cutout desk">
+      <Desk key={`${photo.id}:${photo.working}`} photo={photo} all={all ?? [photo]} first={stored} />
+    </NeedsRoom>
+  );
 }
 
 const NO_DOUBTS: readonly Doubt[] = [];

@@ -144,7 +144,7 @@ function DataHeader({
 }) {
   const { id, title, variants, edits } = product;
   return (
-    <div className="border-line bg-card flex h-15 shrink-0 items-center gap-4 border-b px-5">
+    <div className="border-line bg-card flex min-h-15 shrink-0 flex-wrap items-center gap-x-4 gap-y-2 border-b px-5 py-2">
       <div className="min-w-0">
         <h1 className="font-display truncate text-[20px] leading-tight font-bold">{title}</h1>
         <p className="text-ink-2">

@@ -58,7 +58,7 @@ export function LibraryScreen() {
         <h1 className="font-display text-[22px] font-bold">Library</h1>
         {error && <Trouble error={error} />}
         {!scenes && !error && <Waiting what="the library" />}
-        <div className="mt-3 mb-2 flex items-center gap-2">
+        <div className="mt-3 mb-2 flex flex-wrap items-center gap-2">
           <h2 className="grow font-semibold">
             Scenes{' '}
             <span className="measure text-ink-2">

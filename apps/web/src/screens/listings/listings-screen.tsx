@@ -24,9 +24,9 @@ export function ListingsScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <div className="flex items-center gap-6">
+        <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
           <h1 className="font-display text-[22px] font-bold">Listings</h1>
-          <p className="text-ink-2 grow">
+          <p className="text-ink-2 grow basis-60">
             A listing is a product with its variants on one side, the slots of its marketplaces on the other,
             and one picture for every crossing.
           </p>

@@ -29,9 +29,9 @@ export function PhotosScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10" {...getRootProps({ role: 'main' })}>
-        <div className="flex items-center gap-6">
+        <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
           <h1 className="font-display text-[22px] font-bold">Photos</h1>
-          <p className="text-ink-2 grow">
+          <p className="text-ink-2 grow basis-60">
             Drop, paste or choose product photos, as many as you like. JPEG, PNG, WebP, TIFF or AVIF, up to 60
             megapixels. The original is never altered.
           </p>

@@ -18,7 +18,7 @@ export function ProductsScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <div className="flex items-center justify-between">
+        <div className="flex flex-wrap items-center justify-between gap-2">
           <h1 className="font-display text-[22px] font-bold">Products</h1>
           <input
             type="search"

@@ -58,7 +58,7 @@ export function RecipesScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <div className="flex items-center">
+        <div className="flex flex-wrap items-center gap-2">
           <div>
             <h1 className="font-display text-[22px] font-bold">Recipes</h1>
             <p className="text-ink-2">

@@ -67,9 +67,9 @@ export function ReviewScreen() {
     <>
       <TopBar />
       <main tabIndex={0} className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <div className="flex items-center gap-5">
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           <h1 className="font-display text-[22px] font-bold">Review wall</h1>
-          <p className="text-ink-2 grow">
+          <p className="text-ink-2 grow basis-60">
             {data
               ? `${open.length} of ${data.length} to look at, the least sure first.`
               : 'Every cutout, the least sure first.'}

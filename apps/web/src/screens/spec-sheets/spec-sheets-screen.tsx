@@ -51,7 +51,7 @@ export function SpecSheetsScreen() {
     <>
       <TopBar />
       <main tabIndex={0} className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <div className="flex items-center gap-2">
+        <div className="flex flex-wrap items-center gap-2">
           <h1 className="font-display mr-auto text-[22px] font-bold">Spec sheets</h1>
           <FileButton
             title="Import JSON"

@@ -5,6 +5,7 @@ import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import type { Shot } from '@scenograph/core/shot/document';
 import { call, refresh, useRoute, type ListingDetail, type ShotWithHistory } from '../../api/client';
 import { useDocument } from '../../documents/document-bar';
+import { NeedsRoom } from '../../ui/needs-room';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { tried } from '../../ui/tried';
@@ -53,7 +54,11 @@ export function StageScreen() {
         <Waiting what="the shot" />
       </>
     );
-  return <Stage stored={stored} detail={detail} />;
+  return (
+    <NeedsRoom what="The stage">
+      <Stage stored={stored} detail={detail} />
+    </NeedsRoom>
+  );
 }
 
 function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDetail }) {

@@ -53,7 +53,7 @@ export function TemplatesScreen() {
         <p className="text-ink-2">
           Any shot can be kept as one: open it on the stage and choose “Keep as a template” under Export.
         </p>
-        <div className="mt-3 mb-3 flex items-center gap-2.5">
+        <div className="mt-3 mb-3 flex flex-wrap items-center gap-2.5">
           <PurposeSeason
             purpose={purpose}
             season={season}
