@@ -29,6 +29,8 @@ export interface HandleEvents {
   onChoose(id: string): void;
   /** Dragged by so many frame pixels since it was grabbed; `snap` is the reach in frame pixels. */
   onDrag(id: string, dx: number, dy: number, snap: number, done: boolean): void;
+  /** Its content is asked for by a double click. */
+  onInside(id: string): void;
   /** A handle is dragged. */
   onTransform(id: string, box: Box, proportional: boolean, done: boolean): void;
 }
@@ -130,6 +132,7 @@ export function Handles({ size, left, top, zoom, resolved, selected, also, ...ev
                 if (more && !isGround(e)) events.onChoose(e.id);
                 else if (e.id !== selected) events.onSelect(e.id);
               }}
+              onInside={() => !e.locked && kindUi(e).Inside && events.onInside(e.id)}
               onDragged={(event, done) => dragged(e.id, event, done)}
               onTransformed={(node, done) => transformed(e, node, done)}
             />
@@ -165,6 +168,7 @@ function ElementFrame({
   place: { left, top, zoom },
   also,
   onPress,
+  onInside,
   onDragged,
   onTransformed,
 }: {
@@ -173,6 +177,7 @@ function ElementFrame({
   place: Place;
   also: boolean;
   onPress(more: boolean): void;
+  onInside(): void;
   onDragged(event: Konva.KonvaEventObject<DragEvent>, done: boolean): void;
   onTransformed(node: Konva.Node, done: boolean): void;
 }) {
@@ -195,6 +200,8 @@ function ElementFrame({
       draggable={movable(e)}
       onMouseDown={(event) => onPress(event.evt.shiftKey)}
       onTouchStart={() => onPress(false)}
+      onDblClick={onInside}
+      onDblTap={onInside}
       onDragMove={(event) => onDragged(event, false)}
       onDragEnd={(event) => onDragged(event, true)}
       onTransform={(event) => onTransformed(event.target, false)}

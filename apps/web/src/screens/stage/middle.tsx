@@ -73,10 +73,11 @@ export function Middle(props: MiddleProps) {
 
 /** The picture with what lies over it: rule, handles, marks of what the checks found, the safe zone. */
 function Picture({ resolved, active, found, editing, showSafe }: MiddleProps) {
-  const { selected, also, gestureBase, select, choose } = useStage();
+  const { selected, also, inside, gestureBase, select, choose, goInside } = useStage();
   const element = resolved.elements.find((e) => e.id === selected) ?? null;
   const size = element ? trueSize(resolved, element) : null;
-  const OwnHandles = element && kindUi(element).Handles;
+  const Inside = element && inside === element.id ? kindUi(element).Inside : null;
+  const OwnHandles = element && !Inside && kindUi(element).Handles;
   const during = editing.during;
   const commit = editing.patch;
   return (
@@ -88,6 +89,7 @@ function Picture({ resolved, active, found, editing, showSafe }: MiddleProps) {
       draft={gestureBase !== null}
       onSelect={select}
       onChoose={choose}
+      onInside={goInside}
       onDrag={editing.drag}
       onTransform={editing.transform}
       overlay={(zoom) => (
@@ -98,6 +100,18 @@ function Picture({ resolved, active, found, editing, showSafe }: MiddleProps) {
           )}
           <FaultMarks results={found} frame={resolved} zoom={zoom} />
           {active && showSafe && <SafeZone slot={active.slot} zoom={zoom} />}
+          {element && Inside && (
+            <Inside
+              key={element.id}
+              element={element}
+              elements={resolved.elements}
+              frame={resolved}
+              zoom={zoom}
+              during={during}
+              commit={commit}
+              onLeave={() => goInside(null)}
+            />
+          )}
           {element && OwnHandles && (
             <OwnHandles
               element={element}

@@ -12,24 +12,29 @@ interface Chosen {
   also: string[];
   /** The slot whose fit is on the stage; null shows the base. */
   slot: string | null;
+  /** The element whose content is worked on, gone into by a double click or Enter; null where none is. */
+  inside: string | null;
   select(id: string | null): void;
   /** Adds to what is chosen, or lets go of it. */
   choose(id: string): void;
   showSlot(key: string | null): void;
+  goInside(id: string | null): void;
 }
 
 const store = createDocumentStore<Shot, Chosen>(SHOTS, (set, get) => ({
   selected: null,
   also: [],
   slot: null,
-  select: (selected) => set({ selected, also: [] }),
+  inside: null,
+  select: (selected) => set({ selected, also: [], inside: null }),
   choose(id) {
     const { selected, also } = get();
     if (!selected) set({ selected: id });
     else if (id === selected) set({ selected: also[0] ?? null, also: also.slice(1) });
     else set({ also: also.includes(id) ? also.filter((a) => a !== id) : [...also, id] });
   },
-  showSlot: (slot) => set({ slot }),
+  showSlot: (slot) => set({ slot, inside: null }),
+  goInside: (inside) => set(inside ? { inside, selected: inside, also: [] } : { inside }),
 }));
 
 /** The shot on the stage, and what of it is chosen. */
@@ -51,6 +56,6 @@ export function useOpenedShot(id: string, shot: ShotWithHistory | undefined): bo
   return useOpened(store, id, shot, () => {
     const { elements } = shot!.document;
     const first = elements.find(isProduct) ?? elements.find(isMockup);
-    return { selected: first?.id ?? null, also: [], slot: null };
+    return { selected: first?.id ?? null, also: [], slot: null, inside: null };
   });
 }

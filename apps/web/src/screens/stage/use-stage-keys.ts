@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { useKeyNotes } from '../../ui/actions';
 import { ownerOfKeys, type KeyNotes } from '../../ui/keys';
+import { kindUi } from './kinds/index';
 import { useStage } from './store';
 
 const ARROWS: Record<string, [number, number]> = {
@@ -16,6 +17,7 @@ const NOTES: KeyNotes = [
   ['Alt and drag', 'Drag without snapping'],
   ['Ctrl C, X, V', 'Copy, cut, paste'],
   ['Space and drag', 'Move the view'],
+  ['Enter', 'Work on the content of what is chosen (or double click); Escape comes out'],
   ['Escape', 'Choose nothing'],
 ];
 
@@ -52,6 +54,14 @@ export function useStageKeys({
         if (slat) useStage.getState().select(slat);
         // On a button it would remove what one is not looking at.
         if (slat || owner === 'screen') remove();
+      }
+      if (e.key === 'Enter' && owner === 'screen') {
+        const { document, selected, goInside } = useStage.getState();
+        const element = document?.elements.find((x) => x.id === selected);
+        if (element && !element.locked && kindUi(element).Inside) {
+          e.preventDefault();
+          goInside(element.id);
+        }
       }
       if (e.key === 'Escape') useStage.getState().select(null);
     };

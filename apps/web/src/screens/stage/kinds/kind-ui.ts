@@ -54,6 +54,8 @@ export interface KindUi<E extends ShotElement> {
   slat?(element: E): ReactNode;
   /** Further handles while it is chosen. */
   Handles?: ComponentType<HandlesProps<E>>;
+  /** What its content is worked on with, over the stage, after a double click or Enter; `onLeave` comes out again. */
+  Inside?: ComponentType<HandlesProps<E> & { onLeave(): void }>;
   /**
    * How it is resized by its handles: freely, at its sides (words break anew) or corners, at its corners alone, or not at
    * all, since its place follows from others; that is not turned either.

@@ -2,9 +2,11 @@ import type { PairElement } from '@scenograph/core/elements/pair/model';
 import { newPair } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { PairDesk } from './desk';
+import { PairInside } from './inside';
 
 export const pairUi: KindUi<PairElement> = {
   Overlay: PairDesk,
+  Inside: PairInside,
   resize: 'free',
   starters: [
     {

@@ -2,6 +2,7 @@ import type { TextElement } from '@scenograph/core/elements/text/model';
 import { newText } from '@scenograph/core/shot/starters';
 import type { KindUi } from '../kind-ui';
 import { TextDesk } from './desk';
+import { TextInside } from './inside';
 
 /** Light words are shown in ink on the white slat. */
 function darkEnough(colour: string): string {
@@ -11,6 +12,7 @@ function darkEnough(colour: string): string {
 
 export const textUi: KindUi<TextElement> = {
   Overlay: TextDesk,
+  Inside: TextInside,
   resize: 'sides',
   slat: ({ text, colour }) => (
     <span className="font-display truncate px-1 text-[13px] font-bold" style={{ color: darkEnough(colour) }}>
