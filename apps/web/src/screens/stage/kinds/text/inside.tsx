@@ -5,7 +5,7 @@ import type { HandlesProps } from '../kind-ui';
 
 /** Screen pixels that letters are written in, whatever size they come out at. */
 const SMALLEST = 13;
-const LARGEST = 44;
+const LARGEST = 28;
 
 /**
  * Words written in place: what is written shows in the picture at once. Leaving the field keeps them as one step, Escape gives
@@ -42,7 +42,7 @@ export function TextInside({
       aria-label={`Words of ${element.name}`}
       defaultValue={first.current}
       dir="auto"
-      className="bg-card/95 text-ink outline-spruce pointer-events-auto absolute resize-none p-1 leading-tight outline-2"
+      className="bg-card text-ink outline-spruce pointer-events-auto absolute resize-none p-1 leading-tight outline-2"
       style={{
         left: box.x * zoom,
         top: box.y * zoom,
