@@ -1,13 +1,10 @@
 import type { BackdropElement, Fill } from '@scenograph/core/elements/backdrop/model';
-import {
-  GRADIENT_FORMS,
-  type GradientFill,
-  type GradientStop,
-} from '@scenograph/core/elements/backdrop/gradient';
+import { GRADIENT_FORMS, type GradientFill } from '@scenograph/core/elements/backdrop/gradient';
 import { MATERIALS, type Material } from '@scenograph/core/stage/materials';
 import type { SetFill } from '@scenograph/core/stage/set';
 import { ColourField } from '../../../../ui/colour-field';
 import { Button, NumberField, Select, Slider, Switch } from '../../../../ui/controls';
+import { GradientBar } from './gradient-bar';
 import { LightDome } from '../../light-dome';
 import type { KindDeskProps } from '../desk-props';
 
@@ -67,22 +64,13 @@ export function GradientPart({ fill, during, commit, palette }: PartProps<Gradie
           )),
         )}
       </div>
-      <Stops
+      <GradientBar
         stops={fill.stops}
         onDuring={(stops) => during({ fill: { ...fill, stops } })}
         onCommit={(stops) => commit('Change gradient', { fill: { ...fill, stops } })}
-      />
-      <Palette
-        palette={palette}
-        onPick={(c) =>
-          commit('Change gradient', {
-            fill: {
-              ...fill,
-              stops: fill.stops.map((s, i) => (i === fill.stops.length - 1 ? { ...s, colour: c } : s)),
-            },
-          })
-        }
-      />
+      >
+        {(choose) => <Palette palette={palette} onPick={choose} />}
+      </GradientBar>
       <Button
         onClick={() =>
           commit('Turn the gradient round', {
@@ -183,58 +171,5 @@ export function SetPart({ fill, during, commit, palette }: PartProps<SetFill>) {
         onCommit={(light) => set('Light of the set', { light })}
       />
     </>
-  );
-}
-
-function Stops({
-  stops,
-  onDuring,
-  onCommit,
-}: {
-  stops: GradientStop[];
-  onDuring(stops: GradientStop[]): void;
-  onCommit(stops: GradientStop[]): void;
-}) {
-  const swap = (i: number, patch: Partial<GradientStop>) =>
-    stops.map((s, j) => (j === i ? { ...s, ...patch } : s));
-  return (
-    <fieldset className="grid gap-1.5">
-      <legend className="text-ink-2 mb-1 text-[12px]">Stops</legend>
-      {stops.map((stop, i) => (
-        <div key={i} className="flex items-center gap-2">
-          <ColourField
-            label={`Stop ${i + 1}`}
-            value={stop.colour}
-            onChange={(colour) => onDuring(swap(i, { colour }))}
-            onCommit={(colour) => onCommit(swap(i, { colour }))}
-          />
-          <div className="w-20 shrink-0">
-            <NumberField
-              hideLabel
-              label={`Place of stop ${i + 1}`}
-              unit="%"
-              min={0}
-              max={100}
-              value={Math.round(stop.at * 100)}
-              onCommit={(v) => onCommit(swap(i, { at: v / 100 }).sort((a, b) => a.at - b.at))}
-            />
-          </div>
-          <button
-            type="button"
-            aria-label={`Remove stop ${i + 1}`}
-            disabled={stops.length <= 2}
-            className="text-ink-2 disabled:opacity-30"
-            onClick={() => onCommit(stops.filter((_, j) => j !== i))}
-          >
-            ×
-          </button>
-        </div>
-      ))}
-      <Button
-        onClick={() => onCommit([...stops, { at: 0.5, colour: '#cccccc' }].sort((a, b) => a.at - b.at))}
-      >
-        Add a stop
-      </Button>
-    </fieldset>
   );
 }
