@@ -5,6 +5,7 @@ import { bringIn } from '../api/uploads';
 import { keepSending } from '../documents/send-unsent';
 import { CommandMenu, useActions, type Action } from './actions';
 import { FetchBar, FetchWatch } from './failing';
+import { useLengthUnit } from './length-field';
 import { KeysDialog } from './keys-dialog';
 import { Notices } from './notices';
 import { usePlaces } from './places';
@@ -12,6 +13,13 @@ import { usePlaces } from './places';
 /** What dropping files does: photos are imported, unless the screen has a place for pictures that says otherwise. */
 const dropSays = () =>
   document.querySelector<HTMLElement>('[data-drop-says]')?.dataset.dropSays ?? 'Drop to import these photos';
+
+const UNITS: Action[] = (['mm', 'in'] as const).map((unit) => ({
+  id: `unit-${unit}`,
+  title: `Lengths in ${unit === 'in' ? 'inches' : 'millimetres'}`,
+  group: 'Look',
+  run: () => useLengthUnit.setState({ unit }),
+}));
 
 /** Around every screen: what is fetched is watched, and the rest of the frame. */
 export function Shell() {
@@ -77,6 +85,7 @@ function Frame() {
     [places, navigate],
   );
   useActions('places', actions);
+  useActions('units', UNITS);
 
   return (
     <div className="flex h-full flex-col">

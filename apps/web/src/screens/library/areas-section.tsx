@@ -1,8 +1,10 @@
+import { writeSize } from '@scenograph/core/data/length';
 import { surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { AREA_SHAPES, type AreaShape, type PrintArea } from '@scenograph/core/surface/area';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
 import { INK, MATERIALS } from '@scenograph/core/surface/material';
-import { Button, NumberField, Segmented, Select, Slider, TextField } from '../../ui/controls';
+import { Button, NumberField, Segmented, Select, TextField } from '../../ui/controls';
+import { LengthField, LengthSlider, useLengthUnit } from '../../ui/length-field';
 import { reshaped } from './area-handles';
 
 const SHAPES: Record<AreaShape, string> = {
@@ -54,6 +56,7 @@ export function AreasSection({
   during(value: Partial<SceneSurvey>): void;
   commit(value: Partial<SceneSurvey>): void;
 }) {
+  const { unit } = useLengthUnit();
   const { areas } = survey;
   const area = areas.find((a) => a.id === chosen) ?? null;
   const add = () => {
@@ -80,7 +83,7 @@ export function AreasSection({
             >
               <span>{a.title}</span>
               <span className="measure text-ink-2">
-                {SHAPES[a.shape].toLowerCase()}, {a.widthMm} x {a.heightMm} mm
+                {SHAPES[a.shape].toLowerCase()}, {writeSize(a.widthMm, a.heightMm, unit, 1)}
               </span>
             </button>
           </li>
@@ -152,16 +155,9 @@ function Lie({ area, set }: { area: PrintArea; set: SetArea }) {
         options={AREA_SHAPES.map((value) => ({ value, title: SHAPES[value] }))}
       />
       <div className="grid grid-cols-2 gap-2">
-        <NumberField
-          label="Width"
-          unit="mm"
-          min={1}
-          value={area.widthMm}
-          onCommit={(widthMm) => set({ widthMm })}
-        />
-        <NumberField
+        <LengthField label="Width" min={1} value={area.widthMm} onCommit={(widthMm) => set({ widthMm })} />
+        <LengthField
           label="Height"
-          unit="mm"
           min={1}
           value={area.heightMm}
           onCommit={(heightMm) => set({ heightMm })}
@@ -178,9 +174,8 @@ function Lie({ area, set }: { area: PrintArea; set: SetArea }) {
         )}
       </div>
       {area.shape === 'bulge' && (
-        <Slider
+        <LengthSlider
           label="Middle stands out"
-          unit="mm"
           min={-30}
           max={60}
           value={Math.round(area.bulgeMm)}

@@ -1,6 +1,7 @@
 import { cornerError, horizonOf, onPlane, pitchAt, type Camera } from '@scenograph/core/stage/camera';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { Button, NumberField, Segmented } from '../../ui/controls';
+import { LengthField } from '../../ui/length-field';
 
 /** How the standing plane is measured: by a rectangle of known size, or by the horizon and a known height. */
 export function PlaneSection({
@@ -81,16 +82,14 @@ function Rectangle({
         left.
       </p>
       <div className="grid grid-cols-2 gap-2">
-        <NumberField
+        <LengthField
           label="Width"
-          unit="mm"
           min={1}
           value={plane.widthMm}
           onCommit={(widthMm) => commit({ plane: { ...plane, widthMm } })}
         />
-        <NumberField
+        <LengthField
           label="Depth"
-          unit="mm"
           min={1}
           value={plane.depthMm}
           onCommit={(depthMm) => commit({ plane: { ...plane, depthMm } })}
@@ -117,9 +116,8 @@ function HorizonAndHeight({
       <div className="grid grid-cols-2 gap-2">
         <NumberField label="Horizon" unit="px" value={horizonY} onCommit={(y) => commit({ horizonY: y })} />
         {known ? (
-          <NumberField
+          <LengthField
             label="Height"
-            unit="mm"
             min={1}
             value={known.heightMm}
             onCommit={(heightMm) => commit({ known: { ...known, heightMm } })}

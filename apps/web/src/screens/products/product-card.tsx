@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { Product } from '../../api/client';
-import { buttonClass, NumberField, Segmented, TextField } from '../../ui/controls';
+import { buttonClass, Segmented, TextField } from '../../ui/controls';
+import { LengthField } from '../../ui/length-field';
 import { changeProduct } from './changes';
 import { VariantLine } from './variant-line';
 
@@ -18,10 +19,9 @@ export function ProductCard({ product }: { product: Product }) {
         {(Object.keys(SIZES) as (keyof typeof SIZES)[]).map((key) => (
           <div key={key} className="w-28">
             <p className="text-ink-2 mb-1 text-[12px]">{SIZES[key]}</p>
-            <NumberField
+            <LengthField
               hideLabel
               label={`${product.title}, ${key.slice(0, -2)}`}
-              unit="mm"
               value={product[key]}
               min={1}
               max={20000}

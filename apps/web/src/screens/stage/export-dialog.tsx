@@ -1,8 +1,10 @@
+import { writeLength } from '@scenograph/core/data/length';
 import { useState } from 'react';
 import { elementKind } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { Format } from '@scenograph/core/spec/slot';
 import { Button, NumberField, Segmented } from '../../ui/controls';
+import { LengthField, useLengthUnit } from '../../ui/length-field';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { download } from './download';
@@ -37,6 +39,7 @@ export function ExportDialog({
   before(): Promise<void>;
   onClose(): void;
 }) {
+  const { unit } = useLengthUnit();
   const [size, setSize] = useState<Size>({ by: 'pixels', width: resolved.width, mm: 100, dpi: 300 });
   const [format, setFormat] = useState<Format>('jpeg');
   const [making, setMaking] = useState(false);
@@ -86,7 +89,7 @@ export function ExportDialog({
         />
         <p className="measure text-ink-2" data-testid="export-size">
           {pixels} x {Math.round(resolved.height * scale)} px at {density} dpi,{' '}
-          {((pixels / density) * 25.4).toFixed(0)} mm wide
+          {writeLength((pixels / density) * 25.4, unit)} wide
         </p>
         {enlargedIn(resolved, known, scale).map((s) => (
           <p key={s.name} className="text-amber-ink text-[12.5px]">
@@ -100,6 +103,7 @@ export function ExportDialog({
 }
 
 function SizeFields({ size, set }: { size: Size; set(value: Partial<Size>): void }) {
+  const { unit } = useLengthUnit();
   return (
     <>
       <Segmented
@@ -108,7 +112,7 @@ function SizeFields({ size, set }: { size: Size; set(value: Partial<Size>): void
         onChange={(by) => set({ by })}
         options={[
           { value: 'pixels', title: 'Pixels' },
-          { value: 'millimetres', title: 'Millimetres' },
+          { value: 'millimetres', title: unit === 'in' ? 'Inches' : 'Millimetres' },
         ]}
       />
       <div className="grid grid-cols-2 gap-3">
@@ -123,14 +127,7 @@ function SizeFields({ size, set }: { size: Size; set(value: Partial<Size>): void
           />
         ) : (
           <>
-            <NumberField
-              label="Width"
-              unit="mm"
-              min={5}
-              max={2000}
-              value={size.mm}
-              onCommit={(mm) => set({ mm })}
-            />
+            <LengthField label="Width" min={5} max={2000} value={size.mm} onCommit={(mm) => set({ mm })} />
             <NumberField
               label="Density"
               unit="dpi"

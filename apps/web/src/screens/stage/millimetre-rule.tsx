@@ -1,7 +1,9 @@
 import type { ShotElement } from '@scenograph/core/elements/index';
+import { writeLength } from '@scenograph/core/data/length';
+import { useLengthUnit } from '../../ui/length-field';
 import type { TrueSize } from './true-size';
 
-/** Real millimetres beside the product, from its base up, every 50 marked; off true size it says by how much. */
+/** Its real height beside the product, from its base up, every 50 millimetres or 2 inches marked; off true size it says by how much. */
 export function MillimetreRule({
   element,
   size,
@@ -11,11 +13,13 @@ export function MillimetreRule({
   size: TrueSize;
   zoom: number;
 }) {
+  const { unit } = useLengthUnit();
   const { box } = element;
   const { standing } = size;
   const foot = standing.at.y;
   const tall = standing.heightMm * size.pxPerMm * zoom;
-  const ticks = Array.from({ length: Math.floor(standing.heightMm / 50) + 1 }, (_, i) => i * 50);
+  const apart = unit === 'in' ? 2 * 25.4 : 50;
+  const ticks = Array.from({ length: Math.floor(standing.heightMm / apart) + 1 }, (_, i) => i * apart);
   const off = Math.abs(size.ratio - 1) > 0.005;
   return (
     <svg
@@ -36,7 +40,7 @@ export function MillimetreRule({
       </g>
       <g className="measure" fill="#fff" stroke="#000000aa" strokeWidth="3" paintOrder="stroke">
         <text x="13" y="5">
-          {Math.round(standing.heightMm)} mm
+          {writeLength(standing.heightMm, unit)}
         </text>
         {off && (
           <text x="13" y="20">

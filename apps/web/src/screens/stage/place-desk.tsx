@@ -3,6 +3,7 @@ import { BLEND_MODES } from '@scenograph/core/elements/base';
 import type { Box } from '@scenograph/core/vector/box';
 import { isGround, type ShotElement } from '@scenograph/core/elements/index';
 import { Button, IconButton, NumberField, Select, Slider, TextField } from '../../ui/controls';
+import { LengthField } from '../../ui/length-field';
 import { ALIGNMENTS } from '@scenograph/core/shot/align';
 import { SizingControl, useTypedSize } from './anchor';
 import { kindUi } from './kinds/index';
@@ -178,9 +179,8 @@ function Numbers({
         disabled={element.locked}
       />
       {size && (
-        <NumberField
+        <LengthField
           label="Height, real"
-          unit="mm"
           min={1}
           value={size.standing.heightMm * size.ratio}
           onCommit={(mm) =>

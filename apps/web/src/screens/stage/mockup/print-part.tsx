@@ -12,6 +12,7 @@ import {
 import { type Artwork, call } from '../../../api/client';
 import { ColourField } from '../../../ui/colour-field';
 import { Button, NumberField, Segmented, Select, Slider, Switch } from '../../../ui/controls';
+import { LengthField } from '../../../ui/length-field';
 import { tried } from '../../../ui/tried';
 import { reachOfItem } from '../../../workers/painters';
 import type { MockupElement } from './editing';
@@ -86,9 +87,8 @@ function PlaceNumbers({ print, commit }: PrintEdits) {
   const { place } = print;
   const aspect = print.height / print.width;
   const mm = (label: string, key: 'x' | 'y' | 'width' | 'height') => (
-    <NumberField
+    <LengthField
       label={label}
-      unit="mm"
       min={key === 'width' || key === 'height' ? 0.5 : undefined}
       value={tenth(place[key])}
       onCommit={(v) =>

@@ -1,3 +1,4 @@
+import { writeSize } from '@scenograph/core/data/length';
 import { ArrowDown, ArrowUp, Eye, EyeOff, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
@@ -8,6 +9,7 @@ import { reducedUrl, type Artwork, useRoute } from '../../../../api/client';
 import { ColourField } from '../../../../ui/colour-field';
 import { Button, IconButton, Select, Slider, Switch } from '../../../../ui/controls';
 import { FileButton } from '../../../../ui/file-button';
+import { useLengthUnit } from '../../../../ui/length-field';
 import { PictureList } from '../../../../ui/picture-list';
 import { freshId, withPrint, withWork, type MockupElement } from '../../mockup/editing';
 import { OptionsPart } from '../../mockup/options-part';
@@ -65,6 +67,7 @@ function NewDesign({
   artworks: Artwork[];
   commit: Props['commit'];
 }) {
+  const { unit } = useLengthUnit();
   const { survey, item } = element.fill;
   const choose = useMockupTools((s) => s.choose);
   const [area, setArea] = useState(survey.areas[0].id);
@@ -96,7 +99,7 @@ function NewDesign({
         />
       )}
       <p className="measure text-ink-2">
-        {here.title}, {Math.round(here.widthMm * 10) / 10} x {Math.round(here.heightMm * 10) / 10} mm,{' '}
+        {here.title}, {writeSize(here.widthMm, here.heightMm, unit, 1)},{' '}
         {INK[here.material].title.toLowerCase()}
       </p>
       <PictureList

@@ -9,6 +9,7 @@ import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import { posedBox } from '@scenograph/core/stage/stand';
 import { ColourField } from '../../../../ui/colour-field';
 import { Button, NumberField, Segmented, Select, Slider, Switch } from '../../../../ui/controls';
+import { LengthSlider } from '../../../../ui/length-field';
 import { measureStaging } from '../../../../workers/painters';
 import type { StagingNote } from '../../../../workers/paint.worker';
 import { LightDome } from '../../light-dome';
@@ -35,9 +36,8 @@ export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
         options={(Object.keys(POSES) as Pose[]).map((value) => ({ value, title: POSES[value] }))}
       />
       {element.pose === 'float' && (
-        <Slider
+        <LengthSlider
           label="Above the ground"
-          unit="mm"
           min={0}
           max={400}
           value={Math.round(element.liftMm)}
