@@ -31,10 +31,11 @@ export function ChecksSection({
   resolved: ResolvedShot;
   active: FedSlot | null;
 }) {
-  const stage = useStage();
+  const edit = useStage((s) => s.edit);
+  const select = useStage((s) => s.select);
   const { tone, words } = checksSummary(results);
   const fix = ({ check, fix: offered, about }: CheckResult) =>
-    stage.edit(offered!.title, (s) =>
+    edit(offered!.title, (s) =>
       applyFix(check, s, resolved, active?.key ?? BASE, active?.slot ?? frameSlot(resolved), about),
     );
   return (
@@ -51,7 +52,7 @@ export function ChecksSection({
             <CheckRow
               key={`${r.check}-${i}`}
               result={r}
-              onShow={() => r.about && stage.select(r.about.id)}
+              onShow={() => r.about && select(r.about.id)}
               onFix={() => fix(r)}
             />
           ))}

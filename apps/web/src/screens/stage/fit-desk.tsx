@@ -25,7 +25,8 @@ export function FitDesk({
   written: ShotElement | null;
   onPatch(label: string, patch: Partial<ShotElement>): void;
 }) {
-  const stage = useStage();
+  const edit = useStage((s) => s.edit);
+  const select = useStage((s) => s.select);
   const differences = active ? shot.fits[active.key] : undefined;
   const name = (id: string) => shot.elements.find((e) => e.id === id)?.name ?? 'removed element';
   return (
@@ -43,7 +44,7 @@ export function FitDesk({
               />
             ))}
             <li>
-              <Button onClick={() => stage.edit('Reset this slot', (s) => resetFit(s, active.key))}>
+              <Button onClick={() => edit('Reset this slot', (s) => resetFit(s, active.key))}>
                 Reset all of this slot
               </Button>
             </li>
@@ -64,7 +65,7 @@ export function FitDesk({
                   tone="quiet"
                   aria-label={`Show ${name(id)} here`}
                   onClick={() => {
-                    stage.select(id);
+                    select(id);
                     showHere(id, active.key, active.slot);
                   }}
                 >
@@ -98,7 +99,7 @@ function showHere(id: string, key: string, slot: FedSlot['slot']): void {
 
 /** The order in which overlays are kept where a size has no room for all. */
 function Importance({ shot }: { shot: Shot }) {
-  const stage = useStage();
+  const edit = useStage((s) => s.edit);
   const overlays = shot.elements.filter((e) => elementKind(e.kind).role === 'overlay');
   if (overlays.length < 2) return null;
   const order = importanceOrder(overlays, shot.importance);
@@ -106,7 +107,7 @@ function Importance({ shot }: { shot: Shot }) {
     const next = [...order];
     const [id] = next.splice(at, 1);
     next.splice(at + by, 0, id);
-    stage.edit('Change importance', (s) => ({ ...s, importance: next }));
+    edit('Change importance', (s) => ({ ...s, importance: next }));
   };
   return (
     <div>
@@ -164,7 +165,7 @@ function Difference({
   slotKey: string;
   resolved: ResolvedShot;
 }) {
-  const { edit } = useStage();
+  const edit = useStage((s) => s.edit);
   if (!base) return null;
   const { id, name } = base;
   const own = ownHere(slotKey, base, difference, resolved);
