@@ -66,7 +66,9 @@ test.each([
   ['Broken', /The shot has no frame/],
 ])('a screen that is %s says so within the shell, and another can be gone to', async (name, said) => {
   at('/fine');
-  await userEvent.click(await screen.findByRole('link', { name }));
+  // The bar is there before the screen is, and is made anew with it.
+  await screen.findByText('all is well');
+  await userEvent.click(screen.getByRole('link', { name }));
   expect(await screen.findByRole('alert')).toHaveTextContent(said);
   expect(screen.getByRole('button', { name: 'Try again' })).toBeVisible();
   await userEvent.click(screen.getByRole('link', { name: 'Fine' }));

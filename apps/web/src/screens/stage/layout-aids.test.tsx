@@ -1,4 +1,4 @@
-import { beforeEach, expect, test } from '@jest/globals';
+import { beforeEach, expect, jest, test } from '@jest/globals';
 import { addGuide } from '@scenograph/core/shot/guides';
 import { emptyShot } from '@scenograph/core/shot/document';
 import { render, screen } from '@testing-library/react';
@@ -70,7 +70,10 @@ test('with the focus it is moved by arrow keys, a held key one step, and Delete 
   show();
   const user = userEvent.setup();
   screen.getByRole('separator').focus();
+  // However slow the machine is, the key is held.
+  const clock = jest.spyOn(Date, 'now').mockReturnValue(Date.now());
   await user.keyboard('{ArrowDown}{ArrowDown}{Shift>}{ArrowDown}{/Shift}{ArrowUp}');
+  clock.mockRestore();
   expect(guides()).toEqual([{ axis: 'y', at: 111 }]);
   expect(useStage.getState().past).toHaveLength(1);
   await user.keyboard('{Delete}');
