@@ -9,7 +9,7 @@ import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../d
 import { artworks, photos, products, variants } from '../database/schema';
 import { editState, keepEdit, turnEdit } from '../edits/edits';
 import { announce } from '../events/events';
-import { variantsOf } from './product-data';
+import { variantsOf, type VariantWithData } from './product-data';
 
 type Variant = typeof variants.$inferSelect;
 type DataChange = CallOf<'POST /api/products/:id/variants/batch'>['body'];
@@ -35,7 +35,7 @@ export class VariantsService {
     return {
       ...product,
       count: own.length,
-      variants: own.map((v) => ({ ...v, data: { ...v.data, brand: undefined } })),
+      variants: own.map((v): VariantWithData => ({ ...v, data: { ...v.data, brand: undefined } })),
       edits: await editState(this.db, scopeOf(id)),
     };
   }
