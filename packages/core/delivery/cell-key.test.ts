@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import type { ProductData } from '../data/product-data';
+import { addGuide } from '../shot/guides';
 import { resolveForSlot } from '../shot/resolve';
 import { newText, whiteShot } from '../shot/starters';
 import { readSlot, type Slot } from '../spec/slot';
@@ -97,6 +98,12 @@ test('a ground that must be white or transparent is another file than one that m
 test('what is only judged by changes no key', () => {
   for (const judged of [{ required: false }, { altText: 'required' }, { maxEnlargement: 2 }, { title: 'X' }])
     expect(keyOf({ ...plain, ...judged } as Slot)).toBe(keyOf(plain));
+});
+
+test('guides are in no picture: they change no key', () => {
+  const withGuide = addGuide(shot, { axis: 'x', at: 300 });
+  expect(withGuide.guides).toHaveLength(1);
+  expect(keyOf(plain, withGuide)).toBe(keyOf(plain));
 });
 
 test('every change of an element that can be seen changes the key', () => {
