@@ -53,6 +53,21 @@ export default tseslint.config(
     },
   },
   {
+    // What is read on a screen is a message, so that it can be in another language (apps/web/src/language).
+    files: ['apps/web/src/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          'JSXText[value=/[A-Za-z]{3}/]',
+          'JSXAttribute[name.name=/^(aria-label|label|title|placeholder|alt|what|hint|note|heading)$/] > Literal[value=/[A-Za-z]{3}/]',
+          ':matches(JSXElement, JSXFragment) > JSXExpressionContainer > :matches(ConditionalExpression, LogicalExpression) > Literal[value=/^[A-Za-z]{3}/]',
+        ].map((selector) => ({ selector, message: 'Put it in msg(): language/language.ts.' })),
+      ],
+    },
+  },
+  {
     // Imports go one way: web, server and cli -> core; core knows none of them.
     files: ['packages/core/**/*.ts'],
     ignores: ['**/*.test.ts'],

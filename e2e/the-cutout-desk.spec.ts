@@ -154,7 +154,7 @@ test('a shape, a traced edge and a colour are corrections too, and an outline is
   ])
     await stroke(page, [x, y], [x, y]);
   await page.keyboard.press('Enter');
-  await expect(panel.getByText('4 pts')).toBeVisible();
+  await expect(panel.getByText('4 points')).toBeVisible();
   await panel.getByRole('button', { name: 'Edge traced' }).click();
   await page.keyboard.press('c');
   await stroke(page, [0.05, 0.05], [0.05, 0.05]);

@@ -1,6 +1,6 @@
 """Renders random bodies in random rooms with POV-Ray, in layers that compose.py puts together.
 
-    python3 render.py OUT --count N --seed S [--held-out] [--size 400] [--workers 2] [--models DIR] [--only FAMILY]
+    python3 render.py OUT --count N --seed S [--held-out] [--size 400] [--workers 2] [--models DIR] [--only FAMILY] [--sunny SHARE]
 
 For each number it writes NNNNN.png parts: `full` (body in its room), `room` (the same without it), `mask` (its
 silhouette), and for glass `seen` (what is transparent: 255 where the room shows through whole).
@@ -100,7 +100,7 @@ def ground_pigment(r, kind):
     return f"pigment{{{name} {t} color_map{{[0 rgb {v(*a)}][{r.uniform(0.2, 0.6):.2f} rgb {v(*b)}][1 rgb {v(*a)}]}} scale {s * 0.6:.3f} {turn}}}"
 
 
-def make_scene(seed, held_out=False, size=400, make=make_body):
+def make_scene(seed, held_out=False, size=400, make=make_body, sunny=0.3):
     """Scene text with {BODY}; returns a dict of the passes to render."""
     r = random.Random(seed)
     n = r.choices([1, 2, 3, 4], [86, 7, 4, 3])[0]
@@ -170,7 +170,7 @@ def make_scene(seed, held_out=False, size=400, make=make_body):
     power = r.uniform(0.7, 1.25)
     warmth = r.uniform(-0.15, 0.15)
     lc = (power * (1 + warmth), power, power * (1 - warmth))
-    sun = r.random() < 0.3
+    sun = r.random() < sunny
     soft = r.uniform(1.5, 7)
     area = "" if sun else f"area_light x*{soft:.1f},z*{soft:.1f},3,3 adaptive 0 jitter circular orient"
     lights = f"light_source{{{v(*lp)} rgb {v(*lc)} {area}}}"
@@ -213,11 +213,11 @@ def to_linear(x):
     return np.where(x <= 0.04045, x / 12.92, ((x + 0.055) / 1.055) ** 2.4)
 
 
-def render(seed, out, held_out, size, make=make_body):
+def render(seed, out, held_out, size, make=make_body, sunny=0.3):
     stem = os.path.join(out, f"{seed:06d}")
     if os.path.exists(stem + ".full.png"):
         return True
-    passes, meta = make_scene(seed, held_out, size, make)
+    passes, meta = make_scene(seed, held_out, size, make, sunny)
     with tempfile.TemporaryDirectory() as tmp:
         layers = {}
         for name, text in passes.items():
@@ -249,6 +249,7 @@ if __name__ == "__main__":
     p.add_argument("--workers", type=int, default=2)
     p.add_argument("--models", help="a folder of furniture libraries: most bodies are theirs")
     p.add_argument("--only", help="family names, with commas")
+    p.add_argument("--sunny", type=float, default=0.3, help="share of rooms lit by a sun: hard shadows")
     a = p.parse_args()
     os.makedirs(a.out, exist_ok=True)
     only = a.only.split(",") if a.only else None
@@ -265,5 +266,5 @@ if __name__ == "__main__":
         return make_body(rnd, held_out, only)
 
     with ThreadPoolExecutor(a.workers) as pool:
-        done = sum(pool.map(lambda s: render(s, a.out, a.held_out, a.size, make), range(a.seed, a.seed + a.count)))
+        done = sum(pool.map(lambda s: render(s, a.out, a.held_out, a.size, make, a.sunny), range(a.seed, a.seed + a.count)))
     print(f"{done} of {a.count} rendered")

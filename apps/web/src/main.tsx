@@ -1,12 +1,13 @@
-import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, RouterProvider } from 'react-router';
 import './app.css';
-import { screenRoutes } from './router';
-import { placeLinks } from './routes';
-import { Places } from './ui/places';
+import { chosenLanguage, speak } from './language/language';
+import { textsOf } from './language/catalogues';
 
-createRoot(document.getElementById('root')!).render(
-  <Places value={placeLinks()}>
-    <RouterProvider router={createBrowserRouter(screenRoutes())} />
-  </Places>,
-);
+/** The language first: screens and routes name themselves in it as soon as they are loaded. */
+async function start() {
+  const language = chosenLanguage();
+  speak(language, await textsOf(language));
+  const { draw } = await import('./draw');
+  draw(document.getElementById('root')!);
+}
+
+void start();

@@ -3,6 +3,7 @@ import { SCREENS, type ScreenRoute } from './routes';
 import { Shell } from './ui/shell';
 import { NotFound, ScreenTrouble, Waiting } from './ui/states';
 import { TopBar } from './ui/top-bar';
+import { msg } from './language/language';
 
 /** The routes of the application: every screen within the shell, and within it what is shown when one breaks. */
 export function screenRoutes(screens: readonly ScreenRoute[] = SCREENS): RouteObject[] {
@@ -13,7 +14,7 @@ export function screenRoutes(screens: readonly ScreenRoute[] = SCREENS): RouteOb
       HydrateFallback: () => (
         <>
           <TopBar />
-          <Waiting what="the screen" />
+          <Waiting what={msg('the screen')} />
         </>
       ),
       children: [

@@ -2,6 +2,7 @@ import { EMPTY_KIT, type BrandKit } from '@scenograph/core/brand/kit';
 import { FONTS, ownFontId } from '@scenograph/core/type/catalogue';
 import { say } from '../ui/notices';
 import { refresh, upload, useRoute, type OwnFont } from './client';
+import { msg } from '../language/language';
 
 export const FONT_FILES = '.ttf,.otf,.woff,.woff2';
 
@@ -20,7 +21,10 @@ export function useFonts(): FontChoice[] {
   const { data: own } = useRoute('GET /api/fonts');
   return [
     ...FONTS.map((f) => ({ value: f.id, title: `${f.family} ${f.style}, ${f.character}` })),
-    ...(own ?? []).map((f) => ({ value: ownFontId(f.hash), title: `${f.family} ${f.style}, your own` })),
+    ...(own ?? []).map((f) => ({
+      value: ownFontId(f.hash),
+      title: msg('{family} {style}, your own', { family: f.family, style: f.style }),
+    })),
   ];
 }
 
@@ -30,7 +34,7 @@ export async function bringInFonts(files: File[]): Promise<OwnFont[]> {
   for (const file of files)
     try {
       const font = await upload('POST /api/fonts', { query: { name: file.name }, file });
-      say('pass', `${font.family} ${font.style} can be used.`);
+      say('pass', msg('{family} {style} can be used.', { family: font.family, style: font.style }));
       taken.push(font);
     } catch (e) {
       say('stop', (e as Error).message);

@@ -4,6 +4,7 @@ import type { Product, Variant } from '@scenograph/contract/types';
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import { useMemo } from 'react';
 import useSWR, { mutate, type SWRResponse } from 'swr';
+import { msg } from '../language/language';
 
 export type * from '@scenograph/contract/types';
 
@@ -33,7 +34,7 @@ export async function request<T>(
       body: body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
-    throw new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0);
+    throw new ServerRefusal(msg('The server cannot be reached. Is Scenograph still running?'), 0);
   }
   return answerOf<T>(await response.text(), response.status);
 }
@@ -48,12 +49,17 @@ function answerOf<T>(text: string, status: number): T {
     // A gateway's page, or half an answer.
     throw new ServerRefusal(
       ok
-        ? 'The server’s answer came incomplete. Try again.'
-        : `The server cannot answer just now (${status}). Try again in a moment.`,
+        ? msg('The server’s answer came incomplete. Try again.')
+        : msg('The server cannot answer just now ({status}). Try again in a moment.', { status }),
       ok ? 0 : status,
     );
   }
-  if (!ok) throw new ServerRefusal(value.message ?? `The server answered ${status}.`, status, value.detail);
+  if (!ok)
+    throw new ServerRefusal(
+      value.message ?? msg('The server answered {status}.', { status }),
+      status,
+      value.detail,
+    );
   return value as T;
 }
 
@@ -128,9 +134,9 @@ export function upload<N extends RouteName & `POST ${string}`>(
       }
     };
     xhr.onerror = () =>
-      reject(new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0));
-    xhr.onabort = () => reject(new ServerRefusal('Stopped.', 0));
-    if (signal?.aborted) return reject(new ServerRefusal('Stopped.', 0));
+      reject(new ServerRefusal(msg('The server cannot be reached. Is Scenograph still running?'), 0));
+    xhr.onabort = () => reject(new ServerRefusal(msg('Stopped.'), 0));
+    if (signal?.aborted) return reject(new ServerRefusal(msg('Stopped.'), 0));
     signal?.addEventListener('abort', () => xhr.abort());
     xhr.send(file);
   });

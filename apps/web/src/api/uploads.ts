@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { refresh, type Photo, upload } from './client';
+import { msg } from '../language/language';
 
 /** One file on its way in. */
 export interface Upload {
@@ -34,7 +35,7 @@ const change = (id: number, patch: Partial<Upload>) =>
 export function bringIn(files: Iterable<File>): void {
   const added = [...files].map<Upload>((file) => ({
     id: next++,
-    name: file.name || 'pasted picture.png',
+    name: file.name || msg('pasted picture.png'),
     share: 0,
     state: 'waiting',
     message: '',
@@ -47,7 +48,7 @@ export function bringIn(files: Iterable<File>): void {
 }
 
 export function stopUpload(upload: Upload): void {
-  if (upload.state === 'waiting') change(upload.id, { state: 'stopped', message: 'Not sent.' });
+  if (upload.state === 'waiting') change(upload.id, { state: 'stopped', message: msg('Not sent.') });
   else upload.stop.abort();
 }
 

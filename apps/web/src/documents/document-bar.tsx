@@ -3,6 +3,7 @@ import { Button } from '../ui/controls';
 import { Dialog } from '../ui/dialog';
 import { UndoRedo } from '../ui/undo-redo';
 import type { DocumentState, Saving } from './document-store';
+import { msg, writeTime } from '../language/language';
 
 type Of<K extends keyof DocumentState<object>> = Pick<DocumentState<object>, K>;
 
@@ -24,10 +25,10 @@ const SAYS: Record<Saving, string> = {
   saved: 'saved',
   waiting: 'saving',
   saving: 'saving',
-  offline: 'not saved yet, trying again',
-  refused: 'not saved',
-  conflict: 'changed elsewhere',
-  draft: 'draft, kept in this browser',
+  offline: msg('not saved yet, trying again'),
+  refused: msg('not saved'),
+  conflict: msg('changed elsewhere'),
+  draft: msg('draft, kept in this browser'),
 };
 
 /** Whether a document is stored; where it is not, why, and a way to try again at once. */
@@ -38,7 +39,7 @@ export function SavingNote({
   of: Of<'saving' | 'reason' | 'savedAt'>;
   onTryAgain(): void;
 }) {
-  const at = savedAt?.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  const at = savedAt && writeTime(savedAt);
   const wrong = saving === 'offline' || saving === 'refused' || saving === 'conflict';
   return (
     <span className="flex items-center gap-2 whitespace-nowrap">
@@ -48,14 +49,14 @@ export function SavingNote({
         title={reason ?? undefined}
         className={`measure ${wrong ? 'text-coral-ink' : 'text-ink-2'}`}
       >
-        {saving === 'saved' && at ? `saved ${at}` : SAYS[saving]}
+        {saving === 'saved' && at ? msg('saved {at}', { at }) : SAYS[saving]}
         {saving === 'refused' && reason && (
           <span className="inline-block max-w-80 truncate align-bottom">: {reason}</span>
         )}
       </span>
       {(saving === 'offline' || saving === 'refused') && (
         <button type="button" className="text-spruce font-semibold underline" onClick={onTryAgain}>
-          Try again
+          {msg('Try again')}
         </button>
       )}
     </span>
@@ -79,13 +80,13 @@ export function ConflictDialog({
   return (
     <Dialog
       open
-      title={`This ${word} was changed elsewhere`}
+      title={msg('This {word} was changed elsewhere', { word })}
       footer={
         <>
           {more}
-          <Button onClick={takeTheirs}>Take theirs</Button>
+          <Button onClick={takeTheirs}>{msg('Take theirs')}</Button>
           <Button tone="main" onClick={keepMine}>
-            Keep mine
+            {msg('Keep mine')}
           </Button>
         </>
       }

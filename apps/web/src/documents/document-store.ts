@@ -5,6 +5,7 @@ import type { DocumentKind, History, Stored } from './document';
 import { stepsOf, type Steps } from './steps';
 import { setRevision } from './open-revisions';
 import { dropUnsent, holdDocument, keepUnsent, unsentOf } from './outbox';
+import { msg, writeTime } from '../language/language';
 
 /**
  * `waiting` is about to be stored; `offline` could not be and is tried again; `refused` was refused and waits for a change;
@@ -296,8 +297,11 @@ class OutboxStore<T extends object, Extra extends object> implements DocumentSto
       if (this.asMade) this.storeLater(0);
       return;
     }
-    const at = new Date(kept.changedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-    const message = `Changes that were made here at ${at} were never stored, and this ${this.kind.word} was changed elsewhere since. Nothing was saved over it.`;
+    const at = writeTime(kept.changedAt);
+    const message = msg(
+      'Changes that were made here at {at} were never stored, and this {word} was changed elsewhere since. Nothing was saved over it.',
+      { at, word: this.kind.word },
+    );
     this.set({ saving: 'conflict', reason: message, conflict: { message, ...stored } });
   }
 }

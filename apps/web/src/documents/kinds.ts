@@ -6,10 +6,11 @@ import type { Shot } from '@scenograph/core/shot/document';
 import type { SpecSheet } from '@scenograph/core/spec/slot';
 import { call, refresh, type RecipeDetail } from '../api/client';
 import type { DocumentKind, Stored } from './document';
+import { msg } from '../language/language';
 
 export const SHOTS: DocumentKind<Shot> = {
   name: 'shot',
-  word: 'shot',
+  word: msg('shot'),
   path: (id) => `/shots/${id}`,
   put: (id, body) => call('PUT /api/shots/:id', { params: { id }, body }),
   theirs: (detail) => detail as Stored<Shot>,
@@ -23,7 +24,7 @@ export const storedCutout = ({ recipe, history, revision }: CutoutDesk): Stored<
 
 export const CUTOUTS: DocumentKind<CutoutRecipe> = {
   name: 'cutout',
-  word: 'cutout',
+  word: msg('cutout'),
   path: (id) => `/photos/${id}/cutout`,
   async put(id, { revision, document, history }) {
     const body = { revision, recipe: document, history };
@@ -44,7 +45,7 @@ export const storedSurvey = (scene: SceneWithHistory): Stored<Surveyed> => {
 
 export const SURVEYS: DocumentKind<Surveyed> = {
   name: 'survey',
-  word: 'survey',
+  word: msg('survey'),
   path: (id) => `/library/scenes/${id}`,
   async put(id, { revision, document, history }) {
     const saved = await call('PUT /api/scenes/:id', {
@@ -65,7 +66,7 @@ export const storedBrand = ({ kit, history, revision }: StoredKit): Stored<Brand
 
 export const BRANDS: DocumentKind<BrandKit> = {
   name: 'brand',
-  word: 'brand kit',
+  word: msg('brand kit'),
   path: () => '/brand',
   async put(_id, { revision, document, history }) {
     const saved = await call('PUT /api/brand', { body: { revision, kit: document, history } });
@@ -89,7 +90,7 @@ export const storedRecipe = ({ title, steps, history, revision }: RecipeDetail):
 
 export const RECIPES: DocumentKind<RecipeDocument> = {
   name: 'recipe',
-  word: 'recipe',
+  word: msg('recipe'),
   path: (id) => `/recipes/${id}`,
   async put(id, { revision, document, history }) {
     const body = { revision, history, ...document };
@@ -112,7 +113,7 @@ export const storedSheet = ({ version, ...document }: SpecSheet): Stored<SheetDr
 /** A sheet is changed as a draft and stored as its next version: a half-typed rule never stops a picture. */
 export const SPEC_SHEETS: DocumentKind<SheetDraft> = {
   name: 'spec-sheet',
-  word: 'spec sheet',
+  word: msg('spec sheet'),
   path: (id) => `/spec-sheets/${id}`,
   asMade: false,
   async put(id, { revision, document }) {

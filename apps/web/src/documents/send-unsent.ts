@@ -3,6 +3,7 @@ import { say } from '../ui/notices';
 import { difference } from './difference';
 import { DOCUMENT_KINDS } from './kinds';
 import { allUnsent, dropUnsent, whenNobodyHolds, type Unsent } from './outbox';
+import { msg } from '../language/language';
 
 /** Milliseconds between two rounds while something waits. */
 const EVERY = 15_000;
@@ -26,7 +27,7 @@ async function sendOne({ kind: name, id, body, changedAt }: Unsent, go: (path: s
     told.add(`${name}/${id}/${changedAt}`);
     say('stop', text, action);
   };
-  const open = { title: 'Open it', run: () => go(kind.path(id)) };
+  const open = { title: msg('Open it'), run: () => go(kind.path(id)) };
   try {
     await kind.put(id, body as never);
     await dropUnsent(name, id);
@@ -38,17 +39,27 @@ async function sendOne({ kind: name, id, body, changedAt }: Unsent, go: (path: s
       const theirs = kind.theirs(error.detail).document as object;
       if (!difference(body.document, theirs)[0].length) return dropUnsent(name, id);
       return once(
-        `A ${kind.word} that you changed was changed elsewhere too; your version is kept here.`,
+        msg('A {word} that you changed was changed elsewhere too; your version is kept here.', {
+          word: kind.word,
+        }),
         open,
       );
     }
     if (error.status === 404) {
       await dropUnsent(name, id);
       return once(
-        `A ${kind.word} that you changed is not there any more, so the last changes to it are lost.`,
+        msg('A {word} that you changed is not there any more, so the last changes to it are lost.', {
+          word: kind.word,
+        }),
       );
     }
-    once(`The last changes to a ${kind.word} could not be stored: ${error.message}`, open);
+    once(
+      msg('The last changes to a {word} could not be stored: {message}', {
+        word: kind.word,
+        message: error.message,
+      }),
+      open,
+    );
   }
 }
 

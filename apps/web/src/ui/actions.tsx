@@ -3,6 +3,7 @@ import { Dialog as RadixDialog } from 'radix-ui';
 import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
 import type { KeyNotes } from './keys';
+import { msg } from '../language/language';
 
 /** Something that can be done now, found by its plain name in the command menu. */
 export interface Action {
@@ -75,14 +76,14 @@ export function CommandMenu() {
           aria-describedby={undefined}
           className="border-line bg-card fixed top-[14vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-lg border shadow-[0_18px_60px_rgba(23,27,25,0.25)]"
         >
-          <RadixDialog.Title className="sr-only">Find an action</RadixDialog.Title>
-          <Command label="Find an action">
+          <RadixDialog.Title className="sr-only">{msg('Find an action')}</RadixDialog.Title>
+          <Command label={msg('Find an action')}>
             <Command.Input
-              placeholder="What do you want to do?"
+              placeholder={msg('What do you want to do?')}
               className="border-line h-11 w-full border-b px-4 text-[14px] outline-none"
             />
             <Command.List className="max-h-[48vh] overflow-y-auto p-1.5">
-              <Command.Empty className="text-ink-2 px-3 py-6 text-center">No results.</Command.Empty>
+              <Command.Empty className="text-ink-2 px-3 py-6 text-center">{msg('No results.')}</Command.Empty>
               {groups.map(([title, actions]) => (
                 <Command.Group
                   key={title}

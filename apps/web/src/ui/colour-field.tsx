@@ -6,6 +6,7 @@ import { hexOfOklch, oklchOf, type Oklch } from '@scenograph/core/raster/oklch';
 import { readColour } from '@scenograph/core/raster/read-colour';
 import { useRoute } from '../api/client';
 import { IconButton, NumberField, TextField } from './controls';
+import { msg } from '../language/language';
 
 interface ColourProps {
   label: string;
@@ -29,12 +30,15 @@ export function ColourField({ label, value, onChange, onCommit }: ColourProps) {
       <div className="flex items-center gap-2">
         <ColourButton label={label} value={value} onChange={onChange} onCommit={onCommit} />
         <div className="min-w-0 grow">
-          <TextField label={`${label}, code`} hideLabel mono value={value} onCommit={take} />
+          <TextField label={msg('{label}, code', { label })} hideLabel mono value={value} onCommit={take} />
         </div>
       </div>
       {refused !== null && (
         <p role="alert" className="text-coral-ink mt-1 text-[12px]">
-          “{refused}” is no colour. Write #rrggbb, rgb(…) or a colour’s name; {value} is kept.
+          {msg('“{refused}” is no colour. Write #rrggbb, rgb(…) or a colour’s name; {value} is kept.', {
+            refused,
+            value,
+          })}
         </p>
       )}
     </div>
@@ -49,7 +53,7 @@ export function ColourButton({ label, value, onChange, onCommit }: ColourProps) 
         <button
           type="button"
           aria-label={`${label}: ${value}`}
-          title="Choose a colour"
+          title={msg('Choose a colour')}
           className="border-ink-3 h-7 w-9 shrink-0 cursor-pointer rounded-md border"
           style={{ background: value }}
         />
@@ -101,7 +105,7 @@ function ColourChoice({ label, value, onChange, onCommit }: ColourProps) {
       <BrandColours value={now} onChoose={onCommit} />
       {Picker && (
         <IconButton
-          label={`${label}, picked from the screen`}
+          label={msg('{label}, picked from the screen', { label })}
           onClick={() =>
             // Leaving the picker with Escape rejects: nothing was picked.
             void new Picker().open().then(
@@ -121,9 +125,9 @@ function OklchFields({ label, value, onCommit }: ColourProps) {
   const own = oklchOf(value);
   const put = (part: Partial<Oklch>) => onCommit(hexOfOklch({ ...own, ...part }));
   return (
-    <fieldset className="grid gap-1.5" aria-label={`${label} in OKLCH`}>
+    <fieldset className="grid gap-1.5" aria-label={msg('{label} in OKLCH', { label })}>
       <NumberField
-        label="Lightness"
+        label={msg('Lightness')}
         unit="%"
         min={0}
         max={100}
@@ -132,7 +136,7 @@ function OklchFields({ label, value, onCommit }: ColourProps) {
         onCommit={(l) => put({ l: l / 100 })}
       />
       <NumberField
-        label="Chroma"
+        label={msg('Chroma')}
         unit=""
         min={0}
         max={0.4}
@@ -142,7 +146,7 @@ function OklchFields({ label, value, onCommit }: ColourProps) {
         onCommit={(c) => put({ c })}
       />
       <NumberField
-        label="Hue"
+        label={msg('Hue')}
         unit="°"
         min={0}
         max={360}
@@ -159,7 +163,7 @@ function BrandColours({ value, onChoose }: { value: string; onChoose(colour: str
   const colours = data?.kit.colours ?? [];
   if (!colours.length) return null;
   return (
-    <ul aria-label="Colours of the brand" className="flex flex-wrap gap-1.5">
+    <ul aria-label={msg('Colours of the brand')} className="flex flex-wrap gap-1.5">
       {colours.map((c) => (
         <li key={c.id}>
           <button

@@ -1,12 +1,13 @@
 import { Download } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { buttonClass } from './controls';
+import { msg } from '../language/language';
 
 const FORMATS = [
   ['png', 'PNG, transparent'],
-  ['webp', 'WebP, transparent'],
-  ['svg', 'Outline as SVG path'],
-  ['matte', 'Matte, grey PNG'],
+  ['webp', msg('WebP, transparent')],
+  ['svg', msg('Outline as SVG path')],
+  ['matte', msg('Matte, grey PNG')],
 ] as const;
 
 /** Saves full-size cutouts as files: one as it is, several in a ZIP. */

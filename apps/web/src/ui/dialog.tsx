@@ -1,6 +1,7 @@
 import { Dialog as RadixDialog } from 'radix-ui';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { msg } from '../language/language';
 
 export function Dialog({
   open,
@@ -36,7 +37,7 @@ export function Dialog({
               )}
             </div>
             {onClose && (
-              <RadixDialog.Close aria-label="Close" className="text-ink-2 hover:text-ink -mr-1 p-1">
+              <RadixDialog.Close aria-label={msg('Close')} className="text-ink-2 hover:text-ink -mr-1 p-1">
                 <X size={16} aria-hidden />
               </RadixDialog.Close>
             )}

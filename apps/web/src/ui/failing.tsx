@@ -2,6 +2,7 @@ import { useEffect, type ReactNode } from 'react';
 import { mutate, SWRConfig, useSWRConfig } from 'swr';
 import { create } from 'zustand';
 import { StatusMark } from './status';
+import { msg } from '../language/language';
 
 /** What could not be fetched, and what takes long, by its address. */
 interface Failing {
@@ -67,17 +68,19 @@ export function FetchBar() {
       <div role="alert" className="border-line bg-card flex items-center gap-2.5 border-b px-5 py-1.5">
         <StatusMark mark="stop" size={10} />
         <p className="min-w-0 truncate">
-          Some of what is shown here could not be fetched and may be missing or old: {reason}
+          {msg('Some of what is shown here could not be fetched and may be missing or old: {reason}', {
+            reason,
+          })}
         </p>
         <button type="button" className="text-spruce font-semibold underline" onClick={tryAgain}>
-          Try again
+          {msg('Try again')}
         </button>
       </div>
     );
   if (slow.size)
     return (
       <div role="status" className="border-line bg-card text-ink-2 border-b px-5 py-1.5">
-        The server takes longer than usual; what is shown may not be complete yet.
+        {msg('The server takes longer than usual; what is shown may not be complete yet.')}
       </div>
     );
   return null;

@@ -3,11 +3,12 @@ import { useActions, useActionStore, type Action } from './actions';
 import { Switch } from './controls';
 import { Dialog } from './dialog';
 import { isSilenced, ownerOfKeys, useLetterKeys, type KeyNotes } from './keys';
+import { msg } from '../language/language';
 
 /** Keys that every screen has. */
 const EVERYWHERE: KeyNotes = [
-  ['Ctrl K', 'Find an action by its name'],
-  ['?', 'This list'],
+  [msg('Ctrl K'), msg('Find an action by its name')],
+  ['?', msg('This list')],
 ];
 
 /** The keys of what is on screen, asked for with a question mark or from the command menu, and a switch for those of one letter. */
@@ -23,13 +24,21 @@ export function KeysDialog() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   const actions = useMemo<Action[]>(
-    () => [{ id: 'keys', title: 'Keys of this screen', group: 'Help', keys: '?', run: () => setOpen(true) }],
+    () => [
+      {
+        id: 'keys',
+        title: msg('Keys of this screen'),
+        group: msg('Help'),
+        keys: '?',
+        run: () => setOpen(true),
+      },
+    ],
     [],
   );
   useActions('keys', actions);
   if (!open) return null;
   return (
-    <Dialog open onClose={() => setOpen(false)} title="Keys of this screen" wide>
+    <Dialog open onClose={() => setOpen(false)} title={msg('Keys of this screen')} wide>
       <KeyList />
     </Dialog>
   );
@@ -46,14 +55,16 @@ function KeyList() {
     <>
       <div className="mb-3">
         <Switch
-          label="Keys of a single letter or sign"
+          label={msg('Keys of a single letter or sign')}
           on={letters}
           onChange={(on) => useLetterKeys.setState({ on })}
         />
         <p className="text-ink-2 text-[12px]">
           {letters
-            ? 'Switch them off if you dictate, or press keys by accident. Everything is in the command menu too.'
-            : 'They do nothing now. Everything they did is in the command menu.'}
+            ? msg(
+                'Switch them off if you dictate, or press keys by accident. Everything is in the command menu too.',
+              )
+            : msg('They do nothing now. Everything they did is in the command menu.')}
         </p>
       </div>
       <dl className="grid grid-cols-2 gap-x-8">

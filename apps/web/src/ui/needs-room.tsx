@@ -1,6 +1,7 @@
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { Button } from './controls';
 import { TopBar } from './top-bar';
+import { msg } from '../language/language';
 
 /** CSS pixels that a desk needs across: narrower, its picture has no room beside its values. */
 export const LEAST_WIDTH = 760;
@@ -22,13 +23,15 @@ export function NeedsRoom({ what, children }: { what: string; children: ReactNod
     <>
       <TopBar />
       <main className="m-auto grid max-w-sm gap-3 p-6">
-        <p className="font-display text-[17px] font-bold">{what} needs a wider window</p>
+        <p className="font-display text-[17px] font-bold">{msg('{what} needs a wider window', { what })}</p>
         <p className="text-ink-2">
-          At least {LEAST_WIDTH} pixels across; this one has {window.innerWidth}. Turn the device, or go on at
-          a larger screen. Boards, checks, comparing and accepting cutouts work here too.
+          {msg(
+            'At least {least} pixels across; this one has {innerWidth}. Turn the device, or go on at a larger screen. Boards, checks, comparing and accepting cutouts work here too.',
+            { least: LEAST_WIDTH, innerWidth: window.innerWidth },
+          )}
         </p>
         <div>
-          <Button onClick={() => setAnyway(true)}>Open it all the same</Button>
+          <Button onClick={() => setAnyway(true)}>{msg('Open it all the same')}</Button>
         </div>
       </main>
     </>

@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import { create } from 'zustand';
 import { StatusMark, type Mark } from './status';
+import { msg } from '../language/language';
 
 interface Notice {
   id: number;
@@ -74,7 +75,7 @@ export function Notices() {
           )}
           <button
             type="button"
-            aria-label="Close this notice"
+            aria-label={msg('Close this notice')}
             className="text-white/70"
             onClick={() => drop(n.id)}
           >

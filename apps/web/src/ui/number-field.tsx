@@ -1,6 +1,7 @@
 import { useEffect, useId, useState } from 'react';
 import { readTyped } from '@scenograph/core/data/read-number';
 import { useDraft } from './use-draft';
+import { msg } from '../language/language';
 
 /**
  * A number with its unit: typed as people write numbers, also as a sum ("2 * 40") or in another unit of length; stepped
@@ -65,7 +66,9 @@ export function NumberField({
           aria-invalid={unread || undefined}
           title={
             unread
-              ? `This cannot be read as a number of ${unit || 'this kind'}. Write one such as 12.5 or 2 * 40.`
+              ? msg('This cannot be read as a number of {unit}. Write one such as 12.5 or 2 * 40.', {
+                  unit: unit || msg('this kind'),
+                })
               : undefined
           }
           className="measure w-full min-w-0 bg-transparent text-right outline-none disabled:text-ink-3"

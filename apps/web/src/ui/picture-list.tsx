@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { reducedUrl } from '../api/client';
+import { msg } from '../language/language';
 
 /** Something that is chosen by its picture. */
 export interface PictureItem {
@@ -64,14 +65,16 @@ export function PictureList({
       {(items?.length ?? 0) >= MANY && (
         <input
           type="search"
-          aria-label={`Search ${label.toLowerCase()}`}
-          placeholder="Name"
+          aria-label={msg('Search {label}', { label: label.toLowerCase() })}
+          placeholder={msg('Name')}
           value={search}
           onChange={(e) => setSearch(e.target.value)}
           className="border-line bg-card focus:border-spruce h-7 w-full rounded-md border px-2"
         />
       )}
-      {search && shown.length === 0 && <p className="text-ink-2 text-[12px]">No results for “{search}”.</p>}
+      {search && shown.length === 0 && (
+        <p className="text-ink-2 text-[12px]">{msg('No results for “{search}”.', { search })}</p>
+      )}
       <div
         role="group"
         aria-label={label}

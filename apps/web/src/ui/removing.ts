@@ -1,6 +1,7 @@
 import { call } from '../api/client';
 import { say } from './notices';
 import { tried } from './tried';
+import { msg } from '../language/language';
 
 /**
  * Waits until something is removed; the notice that says so brings it back.
@@ -17,8 +18,8 @@ export async function removing(
   if (!done) return false;
   const bringBack = async () => {
     if (await tried(call('POST /api/bin/:thing/restore', { params: { thing: done.removed } }), ...changed))
-      say('pass', `${name} is back.`);
+      say('pass', msg('{name} is back.', { name }));
   };
-  say('pass', `${name} is removed.`, { title: 'Undo', run: () => void bringBack() });
+  say('pass', msg('{name} is removed.', { name }), { title: msg('Undo'), run: () => void bringBack() });
   return true;
 }

@@ -1,4 +1,5 @@
 import { useRef, type PointerEvent, type ReactNode, type WheelEvent } from 'react';
+import { msg } from '../language/language';
 
 /** What several pictures of one size are looked at through: 1 shows their own pixels; null shows all of each. */
 export interface View {
@@ -91,7 +92,7 @@ export function SharedView({
 }
 
 export const ZOOMS: { value: string; title: string; zoom: number | null }[] = [
-  { value: 'whole', title: 'Whole', zoom: null },
+  { value: 'whole', title: msg('Whole'), zoom: null },
   { value: '1', title: '100 %', zoom: 1 },
   { value: '2', title: '200 %', zoom: 2 },
   { value: '4', title: '400 %', zoom: 4 },

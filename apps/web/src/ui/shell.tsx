@@ -9,15 +9,17 @@ import { useLengthUnit } from './length-field';
 import { KeysDialog } from './keys-dialog';
 import { Notices } from './notices';
 import { usePlaces } from './places';
+import { msg } from '../language/language';
 
 /** What dropping files does: photos are imported, unless the screen has a place for pictures that says otherwise. */
 const dropSays = () =>
-  document.querySelector<HTMLElement>('[data-drop-says]')?.dataset.dropSays ?? 'Drop to import these photos';
+  document.querySelector<HTMLElement>('[data-drop-says]')?.dataset.dropSays ??
+  msg('Drop to import these photos');
 
 const UNITS: Action[] = (['mm', 'in'] as const).map((unit) => ({
   id: `unit-${unit}`,
-  title: `Lengths in ${unit === 'in' ? 'inches' : 'millimetres'}`,
-  group: 'Look',
+  title: msg('Lengths in {part}', { part: unit === 'in' ? 'inches' : 'millimetres' }),
+  group: msg('Look'),
   run: () => useLengthUnit.setState({ unit }),
 }));
 
@@ -38,7 +40,7 @@ function Frame() {
   const [over, setOver] = useState(false);
   const { title } = (useMatches().at(-1)?.handle ?? {}) as { title?: string };
   useEffect(() => {
-    document.title = title ? `${title} - Scenograph` : 'Scenograph';
+    document.title = title ? msg('{title} - Scenograph', { title }) : 'Scenograph';
   }, [title]);
 
   useEffect(() => {
@@ -78,8 +80,8 @@ function Frame() {
     () =>
       places.map(({ path, title }) => ({
         id: path,
-        title: `Go to ${title}`,
-        group: 'Go to',
+        title: msg('Go to {title}', { title }),
+        group: msg('Go to'),
         run: () => void navigate(path),
       })),
     [places, navigate],

@@ -3,12 +3,13 @@ import { Link, useRouteError } from 'react-router';
 import { buttonClass } from './controls';
 import { tryAgain, useTold } from './failing';
 import { TopBar } from './top-bar';
+import { msg } from '../language/language';
 
 /** What a screen shows while it has nothing else to show. */
 export function Waiting({ what }: { what: string }) {
   return (
     <p role="status" className="text-ink-2 p-6">
-      Fetching {what} ...
+      {msg('Fetching {what} ...', { what })}
     </p>
   );
 }
@@ -21,10 +22,10 @@ export function Trouble({ error, onTryAgain = tryAgain }: { error: Error; onTryA
   useTold();
   return (
     <div role="alert" className="m-6 max-w-lg">
-      <p className="font-display text-[17px] font-bold">This could not be shown</p>
+      <p className="font-display text-[17px] font-bold">{msg('This could not be shown')}</p>
       <p className="text-ink-2 mt-1">{error.message}</p>
       <button type="button" className={buttonClass('main', 'mt-3')} onClick={() => onTryAgain()}>
-        Try again
+        {msg('Try again')}
       </button>
     </div>
   );
@@ -41,19 +42,19 @@ export function ScreenTrouble() {
       <TopBar />
       <div role="alert" className="m-6 max-w-lg">
         <p className="font-display text-[17px] font-bold">
-          {missing ? 'This screen could not be fetched' : 'This screen stopped working'}
+          {missing ? msg('This screen could not be fetched') : msg('This screen stopped working')}
         </p>
         <p className="text-ink-2 mt-1">
           {missing
-            ? 'The server cannot be reached. Is Scenograph still running?'
-            : `Everything that was saved is still there. What went wrong: ${message}`}
+            ? msg('The server cannot be reached. Is Scenograph still running?')
+            : msg('Everything that was saved is still there. What went wrong: {message}', { message })}
         </p>
         <button
           type="button"
           className={buttonClass('main', 'mt-3')}
           onClick={() => window.location.reload()}
         >
-          Try again
+          {msg('Try again')}
         </button>
       </div>
     </>
@@ -74,9 +75,9 @@ export function NotFound() {
     <>
       <TopBar />
       <div className="p-6">
-        <Empty title="There is nothing at this address">
+        <Empty title={msg('There is nothing at this address')}>
           <Link to="/listings" className={buttonClass('plain', 'mt-3')}>
-            Go to the listings
+            {msg('Go to the listings')}
           </Link>
         </Empty>
       </div>

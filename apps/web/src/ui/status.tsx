@@ -1,4 +1,4 @@
-/** A state's mark: a shape for each, so that colour is never all there is. */
+import { msg } from '../language/language';
 export type Mark = 'pass' | 'look' | 'stop' | 'missing' | 'stale' | 'working';
 
 const TITLES: Record<Mark, string> = {
@@ -6,8 +6,8 @@ const TITLES: Record<Mark, string> = {
   look: 'warning',
   stop: 'failed',
   missing: 'missing',
-  stale: 'out of date',
-  working: 'in progress',
+  stale: msg('out of date'),
+  working: msg('in progress'),
 };
 
 export function StatusMark({ mark, size = 10 }: { mark: Mark; size?: number }) {

@@ -3,10 +3,11 @@ import { NavLink } from 'react-router';
 import type { ReactNode } from 'react';
 import { openActions } from './actions';
 import { usePlaces } from './places';
+import { msg } from '../language/language';
 
 export function Emblem() {
   return (
-    <NavLink to="/listings" aria-label="Scenograph, to the listings" className="shrink-0">
+    <NavLink to="/listings" aria-label={msg('Scenograph, to the listings')} className="shrink-0">
       <svg width="20" height="18" viewBox="0 0 20 18" aria-hidden>
         <path fill="var(--color-spruce)" d="M0 0h20v18H0z" />
         <path fill="var(--color-limelight)" d="M6 5h8v8H6z" />
@@ -20,12 +21,12 @@ export function FindAction() {
     <button
       type="button"
       onClick={openActions}
-      aria-label="Find an action"
+      aria-label={msg('Find an action')}
       className="border-line hover:border-ink-3 text-ink-2 flex h-7 shrink-0 items-center justify-between gap-2 rounded-md border bg-white px-2 md:w-47 md:px-3"
     >
       <Search size={14} aria-hidden className="md:hidden" />
-      <span className="max-md:hidden">Find an action</span>
-      <kbd className="measure max-md:hidden">Ctrl K</kbd>
+      <span className="max-md:hidden">{msg('Find an action')}</span>
+      <kbd className="measure max-md:hidden">{msg('Ctrl K')}</kbd>
     </button>
   );
 }
@@ -37,7 +38,7 @@ export function TopBar({ trail, children }: { trail?: ReactNode; children?: Reac
     <header className="border-line bg-card flex h-11 shrink-0 items-center gap-4 border-b px-3.5">
       <Emblem />
       {trail ?? (
-        <nav aria-label="Places" className="flex min-w-0 gap-5 overflow-x-auto py-2 whitespace-nowrap">
+        <nav aria-label={msg('Places')} className="flex min-w-0 gap-5 overflow-x-auto py-2 whitespace-nowrap">
           {places.map(({ path, label }) => (
             <NavLink
               key={path}

@@ -1,6 +1,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import type { EditState } from '../api/client';
 import { IconButton } from './controls';
+import { msg } from '../language/language';
 
 /** Takes the last step back, or does it again; says which. */
 export function UndoRedo({
@@ -13,14 +14,14 @@ export function UndoRedo({
   return (
     <>
       <IconButton
-        label={edits?.undo ? `Undo: ${edits.undo}` : 'Nothing to undo'}
+        label={edits?.undo ? msg('Undo: {undo}', { undo: edits.undo }) : msg('Nothing to undo')}
         disabled={!edits?.undo}
         onClick={() => onTurn('undo')}
       >
         <Undo2 size={15} aria-hidden />
       </IconButton>
       <IconButton
-        label={edits?.redo ? `Redo: ${edits.redo}` : 'Nothing to redo'}
+        label={edits?.redo ? msg('Redo: {redo}', { redo: edits.redo }) : msg('Nothing to redo')}
         disabled={!edits?.redo}
         onClick={() => onTurn('redo')}
       >

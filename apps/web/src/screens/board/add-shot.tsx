@@ -8,6 +8,7 @@ import { tried } from '../../ui/tried';
 import { TemplateCard } from '../templates/template-card';
 import { othersOf } from '../templates/make-shot';
 import { useTemplates } from '../templates/use-templates';
+import { msg } from '../../language/language';
 
 /** A new shot: on white, in a scene or mockup, or by a template. */
 export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose(): void }) {
@@ -31,11 +32,11 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
       open
       wide
       onClose={onClose}
-      title="Add a shot"
-      about="Choose what the product stands on or in, a mockup to print on, or a template to fill."
+      title={msg('Add a shot')}
+      about={msg('Choose what the product stands on or in, a mockup to print on, or a template to fill.')}
     >
       <PictureList
-        label="Scenes and mockups"
+        label={msg('Scenes and mockups')}
         look="cards"
         items={scenes?.map((s) => ({ ...s, note: s.survey.areas.length ? 'mockup' : undefined }))}
         onPick={({ id }) => add({ kind: 'scene', sceneId: id })}
@@ -46,20 +47,20 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
             className="border-line hover:border-spruce overflow-hidden rounded-md border text-left"
           >
             <span className="block aspect-[4/3] bg-white" />
-            <span className="border-line block border-t px-2 py-1.5">Pure white</span>
+            <span className="border-line block border-t px-2 py-1.5">{msg('Pure white')}</span>
           </button>
         }
       />
       {first && (
         <>
-          <h3 className="mt-4 mb-2 font-semibold">Templates</h3>
+          <h3 className="mt-4 mb-2 font-semibold">{msg('Templates')}</h3>
           <ul className="grid grid-cols-4 gap-3">
             {templates?.map((t) => (
               <TemplateCard key={t.id} template={t} variant={first} side={180}>
                 <div className="flex items-center gap-2">
                   <span className="min-w-0 grow truncate">{t.title}</span>
-                  <Button onClick={() => use(t)} aria-label={`Use ${t.title}`}>
-                    Use
+                  <Button onClick={() => use(t)} aria-label={msg('Use {t}', { t: t.title })}>
+                    {msg('Use')}
                   </Button>
                 </div>
               </TemplateCard>

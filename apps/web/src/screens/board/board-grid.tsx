@@ -11,13 +11,14 @@ import { useGridSight } from './use-grid-sight';
 import { useShotOf } from './use-shot-of';
 import type { Shown } from './use-shown';
 import { NAMES, VariantHead } from './variant-head';
+import { msg, rich } from '../../language/language';
 
 const NOTES: KeyNotes = [
-  ['Arrows', 'Go from cell to cell, with Shift choose a range'],
-  ['Space', 'Choose or let go of the cell'],
-  ['Enter', 'Open its shot in this slot'],
-  ['Ctrl A', 'Choose all cells'],
-  ['Escape', 'Choose nothing'],
+  [msg('Arrows'), msg('Go from cell to cell, with Shift choose a range')],
+  ['Space', msg('Choose or let go of the cell')],
+  ['Enter', msg('Open its shot in this slot')],
+  [msg('Ctrl A'), msg('Choose all cells')],
+  ['Escape', msg('Choose nothing')],
 ];
 
 /**
@@ -62,7 +63,7 @@ export function BoardGrid({
     >
       <div
         role="grid"
-        aria-label="Slot board"
+        aria-label={msg('Slot board')}
         aria-rowcount={variants.length + 1}
         aria-colcount={columns.length + 1}
         aria-multiselectable
@@ -74,7 +75,7 @@ export function BoardGrid({
       >
         <div role="row" className="sticky top-0 z-20" style={{ height: HEAD, marginBottom: -HEAD }}>
           <span role="columnheader" className="sr-only">
-            Variant
+            {msg('Variant')}
           </span>
           {sight.columns.map((item) => (
             <SlotHead
@@ -184,8 +185,10 @@ function Corner({ variants, slots }: { variants: number; slots: number }) {
       style={{ height: HEAD, width: NAMES, marginBottom: -HEAD }}
     >
       <p className="text-ink-2 px-3 pt-3 text-[12px]">
-        <span className="measure">{variants}</span> variant{variants === 1 ? '' : 's'},{' '}
-        <span className="measure">{slots}</span> slot{slots === 1 ? '' : 's'}
+        {rich(
+          '<measure>{variants}</measure> {variants, plural, one {variant} other {variants}}, <measure>{slots}</measure> {slots, plural, one {slot} other {slots}}',
+          { measure: (inside) => <span className="measure">{inside}</span>, variants, slots },
+        )}
       </p>
     </div>
   );

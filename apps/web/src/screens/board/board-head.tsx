@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import type { ListingDetail } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { CountsRow, type BoardCounts } from './counts';
+import { msg } from '../../language/language';
 
 /** The listing's name, its counts, and the ways to its other screens. */
 export function BoardHead({
@@ -19,16 +20,16 @@ export function BoardHead({
       <CountsRow counts={counts} />
       <div className="ml-auto flex gap-2">
         <Link to={`/products/${listing.productId}`} className={buttonClass()}>
-          Data
+          {msg('Data')}
         </Link>
         <Link to={`/listings/${listing.id}/checks`} className={buttonClass()}>
-          Checks
+          {msg('Checks')}
         </Link>
         <Link to={`/listings/${listing.id}/ideas`} className={buttonClass()}>
-          Ideas wall
+          {msg('Ideas wall')}
         </Link>
         <Button tone="main" onClick={onDeliver}>
-          Deliver {counts && <span className="measure">{counts.filled}</span>}
+          {msg('Deliver')} {counts && <span className="measure">{counts.filled}</span>}
         </Button>
       </div>
     </div>

@@ -15,6 +15,7 @@ import { boardCounts } from './counts';
 import { ShotsStrip } from './shots-strip';
 import { useBoardEdits } from './use-board-edits';
 import { useShown } from './use-shown';
+import { msg } from '../../language/language';
 
 export function BoardScreen() {
   const { id = '' } = useParams();
@@ -23,7 +24,7 @@ export function BoardScreen() {
     return (
       <>
         <TopBar />
-        {error ? <Trouble error={error} /> : <Waiting what="the listing" />}
+        {error ? <Trouble error={error} /> : <Waiting what={msg('the listing')} />}
       </>
     );
   return <ListingBoard key={data.listing.id} detail={data} />;
@@ -44,14 +45,19 @@ function ListingBoard({ detail }: { detail: ListingDetail }) {
     [board, variants.length, shown.everySlot],
   );
   const actions = useMemo<Action[]>(() => {
-    const action = (id: string, title: string, run: () => void) => ({ id, title, group: 'Listing', run });
+    const action = (id: string, title: string, run: () => void) => ({
+      id,
+      title,
+      group: msg('Listing'),
+      run,
+    });
     return [
-      action('deliver', 'Deliver pictures of this listing', () => setDelivering('all')),
-      action('add-shot', 'Add a shot', () => setAdding(true)),
-      action('fill', 'Fill empty slots by their rules', () => void edits.fill()),
-      action('undo-board', 'Undo the last change of the board', () => void edits.turn('undo')),
-      action('redo-board', 'Redo on the board', () => void edits.turn('redo')),
-      action('refresh-board', 'Measure the board again', refreshBoards),
+      action('deliver', msg('Deliver pictures of this listing'), () => setDelivering('all')),
+      action('add-shot', msg('Add a shot'), () => setAdding(true)),
+      action('fill', msg('Fill empty slots by their rules'), () => void edits.fill()),
+      action('undo-board', msg('Undo the last change of the board'), () => void edits.turn('undo')),
+      action('redo-board', msg('Redo on the board'), () => void edits.turn('redo')),
+      action('refresh-board', msg('Measure the board again'), refreshBoards),
     ];
   }, [edits]);
   useActions('listing', actions);

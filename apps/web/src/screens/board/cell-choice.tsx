@@ -1,6 +1,7 @@
 import { slotKey as keyOf } from '@scenograph/core/spec/slot';
 import { Select } from '../../ui/controls';
 import type { OpenCell } from './use-cell';
+import { msg } from '../../language/language';
 
 /** Chooses another cell of the listing. */
 export function CellChoice({ cell }: { cell: OpenCell }) {
@@ -8,7 +9,7 @@ export function CellChoice({ cell }: { cell: OpenCell }) {
   return (
     <>
       <Select
-        label="Slot"
+        label={msg('Slot')}
         className="max-w-64"
         value={slotKey}
         onChange={(key) => go(key, variant.id)}
@@ -17,7 +18,7 @@ export function CellChoice({ cell }: { cell: OpenCell }) {
         )}
       />
       <Select
-        label="Variant"
+        label={msg('Variant')}
         className="max-w-48"
         value={variant.id}
         onChange={(id) => go(slotKey, id)}

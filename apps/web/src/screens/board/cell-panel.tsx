@@ -7,6 +7,7 @@ import { bytesText } from '../../ui/status';
 import { PaintedShot } from '../listings/painted-shot';
 import { CheckList } from './check-list';
 import { useCellChecks, type CellAddress, type CellChecks } from './use-cell-checks';
+import { msg } from '../../language/language';
 
 const WIDE = 296;
 const TALL = 230;
@@ -33,17 +34,17 @@ export function CellPanel({ detail, cell: address }: { detail: ListingDetail; ce
       <div className="mb-4 grid grid-cols-2 gap-2">
         {shot ? (
           <Link to={`/shots/${shot.id}?${query}`} className={buttonClass('main')}>
-            Open on the stage
+            {msg('Open on the stage')}
           </Link>
         ) : (
           <span />
         )}
         <Link to={to('compare')} className={buttonClass()}>
-          Compare shots
+          {msg('Compare shots')}
         </Link>
         {shot && (
           <Link to={to('encoding')} className={buttonClass()}>
-            Encoding desk
+            {msg('Encoding desk')}
           </Link>
         )}
       </div>
@@ -66,7 +67,12 @@ function CellPicture({
   return (
     <div className="relative mx-auto my-3" style={size}>
       {current ? (
-        <a href={blobUrl(cell!.picture!.blob)} target="_blank" rel="noreferrer" aria-label="Open the file">
+        <a
+          href={blobUrl(cell!.picture!.blob)}
+          target="_blank"
+          rel="noreferrer"
+          aria-label={msg('Open the file')}
+        >
           <img
             src={reducedUrl(cell!.picture!.blob, 640)}
             alt={cell!.words.alt ?? ''}
@@ -83,7 +89,9 @@ function CellPicture({
         />
       ) : (
         <span className="border-ink-3 text-ink-2 flex h-full items-center justify-center border border-dashed text-center">
-          {cell?.missing === 'no-cutout' ? 'The variant has no cutout' : 'Missing: no shot fills it'}
+          {cell?.missing === 'no-cutout'
+            ? msg('The variant has no cutout')
+            : msg('Missing: no shot fills it')}
         </span>
       )}
       {marked?.where && (
@@ -116,10 +124,10 @@ function FileLine({ of: { cell, current } }: { of: CellChecks }) {
             {picture.width} x {picture.height}, {picture.format}, {bytesText(picture.bytes)}
             {picture.quality !== null && `, q ${picture.quality}`}
           </span>
-          {!current && ' (out of date)'}
+          {!current && msg(' (out of date)')}
         </>
       )}
-      {!picture && !missing && (reason ?? 'Not made yet; measured as it would be.')}
+      {!picture && !missing && (reason ?? msg('Not made yet; measured as it would be.'))}
     </p>
   );
 }

@@ -4,6 +4,7 @@ import { Button } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
 import type { CellChecks } from './use-cell-checks';
 import { WaiveDialog } from './waive-dialog';
+import { msg } from '../../language/language';
 
 const ORDER = ['stop', 'look', 'waived', 'pass'];
 const rank = (r: CheckResult) => ORDER.indexOf(r.waived ? 'waived' : r.verdict);
@@ -14,8 +15,10 @@ export function CheckList({ of, onMark }: { of: CellChecks; onMark(result: Check
   const [waiving, setWaiving] = useState<CheckResult | null>(null);
   return (
     <>
-      <h3 className="mb-1.5 font-semibold">Checks</h3>
-      {!checks && <p className="text-ink-2">{resolved ? 'Measuring ...' : 'Nothing to measure yet.'}</p>}
+      <h3 className="mb-1.5 font-semibold">{msg('Checks')}</h3>
+      {!checks && (
+        <p className="text-ink-2">{resolved ? msg('Measuring ...') : msg('Nothing to measure yet.')}</p>
+      )}
       <ul className="grid gap-2.5">
         {[...(checks ?? [])]
           .sort((a, b) => rank(a) - rank(b))
@@ -67,7 +70,7 @@ function Remedies({
   const { fix, waived, sentence } = result;
   return (
     <>
-      <p className="text-ink-2 text-[12px]">{waived ? `Waived: ${waived}` : sentence}</p>
+      <p className="text-ink-2 text-[12px]">{waived ? msg('Waived: {waived}', { waived }) : sentence}</p>
       <div className="mt-1 flex gap-1.5">
         {fix && shot && !waived && (
           <Button disabled={busy} onClick={() => void mend(result)}>
@@ -76,7 +79,7 @@ function Remedies({
         )}
         {current && (
           <Button tone="quiet" onClick={() => (waived ? void withdraw(result) : onWaive())}>
-            {waived ? 'Do not waive' : 'Waive'}
+            {waived ? msg('Do not waive') : msg('Waive')}
           </Button>
         )}
       </div>

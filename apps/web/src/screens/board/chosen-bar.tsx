@@ -2,6 +2,7 @@ import type { ShotRow } from '../../api/client';
 import { Button, Select } from '../../ui/controls';
 import type { BoardEdits } from './use-board-edits';
 import type { Shown } from './use-shown';
+import { msg, rich } from '../../language/language';
 
 /** What can be done with the cells that are chosen; nothing while none is. */
 export function ChosenBar({
@@ -19,28 +20,31 @@ export function ChosenBar({
   return (
     <div
       role="toolbar"
-      aria-label="Chosen cells"
+      aria-label={msg('Chosen cells')}
       className="border-line bg-card flex h-12 shrink-0 items-center gap-2.5 border-t px-4.5"
     >
       <span className="mr-2">
-        <span className="measure">{cells.length}</span> cell{cells.length === 1 ? '' : 's'} chosen
+        {rich('<measure>{cells}</measure> {cells, plural, one {cell} other {cells}} chosen', {
+          measure: (inside) => <span className="measure">{inside}</span>,
+          cells: cells.length,
+        })}
       </span>
       <Select
-        label="Fill from"
+        label={msg('Fill from')}
         value=""
         onChange={(v) => void edits.assign(cells, v === 'none' ? null : v)}
         options={[
           ...shots.map((s) => ({ value: s.id, title: s.title })),
-          { value: 'slot', title: 'as their slot is filled' },
-          { value: 'none', title: 'nothing: leave it missing' },
+          { value: 'slot', title: msg('as their slot is filled') },
+          { value: 'none', title: msg('nothing: leave it missing') },
         ]}
       />
-      <Button onClick={onDeliver}>Deliver these</Button>
+      <Button onClick={onDeliver}>{msg('Deliver these')}</Button>
       <Button tone="quiet" onClick={() => setChoice(new Set())}>
-        Choose none
+        {msg('Choose none')}
       </Button>
       <span className="text-ink-2 ml-auto text-[12px]">
-        Shift for a range, Ctrl for one more, Enter or a double click opens the stage
+        {msg('Shift for a range, Ctrl for one more, Enter or a double click opens the stage')}
       </span>
     </div>
   );

@@ -1,4 +1,4 @@
-/** How a listing's pictures stand, counted. */
+import { msg, rich } from '../../language/language';
 export interface BoardCounts {
   total: number;
   filled: number;
@@ -36,14 +36,20 @@ export function CountsRow({ counts }: { counts: BoardCounts | null }) {
   const unknown = '\u2013';
   return (
     <>
-      <Figure n={counts ? `${counts.filled} / ${counts.total}` : unknown} what="pictures filled" />
-      <Figure n={counts ? String(counts.missing) : unknown} what="required missing" />
+      <Figure n={counts ? `${counts.filled} / ${counts.total}` : unknown} what={msg('pictures filled')} />
+      <Figure n={counts ? String(counts.missing) : unknown} what={msg('required missing')} />
       <div className="w-44">
         {counts && <Shares counts={counts} />}
         <p className="text-ink-2 mt-1 text-[12px] whitespace-nowrap">
-          pass <span className="measure">{counts?.pass ?? unknown}</span>, warnings{' '}
-          <span className="measure">{counts?.look ?? unknown}</span>, failed{' '}
-          <span className="measure">{counts?.stop ?? unknown}</span>
+          {rich(
+            'pass <measure>{pass}</measure>, warnings <measure>{look}</measure>, failed <measure>{stop}</measure>',
+            {
+              measure: (inside) => <span className="measure">{inside}</span>,
+              pass: counts?.pass ?? unknown,
+              look: counts?.look ?? unknown,
+              stop: counts?.stop ?? unknown,
+            },
+          )}
         </p>
       </div>
     </>

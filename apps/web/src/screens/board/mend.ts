@@ -5,6 +5,7 @@ import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { refresh, call } from '../../api/client';
 import { difference, KEPT_STEPS } from '../../documents/difference';
+import { msg } from '../../language/language';
 
 /**
  * Mends what a check found in a slot, on the shot as it is stored now; the step can be undone on the stage. A shot that
@@ -20,7 +21,7 @@ export async function mendFromBoard(
   const resolved = resolveForSlot(before, slotKey, slot, data);
   const document = applyFix(result.check, before, resolved, slotKey, slot, result.about);
   const [forward, inverse] = difference(before, document);
-  if (!forward.length) throw new Error('Nothing is left to mend: the shot was changed meanwhile.');
+  if (!forward.length) throw new Error(msg('Nothing is left to mend: the shot was changed meanwhile.'));
   const past = [...stored.history.past, { label: result.fix!.title, forward, inverse }].slice(-KEPT_STEPS);
   await call('PUT /api/shots/:id', {
     params: { id: shotId },

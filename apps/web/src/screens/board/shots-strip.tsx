@@ -9,11 +9,15 @@ import { removing } from '../../ui/removing';
 import { tried } from '../../ui/tried';
 import { useThumbnail } from '../listings/cell-picture';
 import { useInView } from '../listings/use-in-view';
+import { msg } from '../../language/language';
 
 /** The listing's shots, which fill its slots. */
 export function ShotsStrip({ detail, onAdd }: { detail: ListingDetail; onAdd(): void }) {
   return (
-    <section aria-label="Shots" className="flex shrink-0 items-stretch gap-3 overflow-x-auto px-4.5 py-2.5">
+    <section
+      aria-label={msg('Shots')}
+      className="flex shrink-0 items-stretch gap-3 overflow-x-auto px-4.5 py-2.5"
+    >
       {detail.shots.map((shot) => (
         <ShotCard key={shot.id} shot={shot} detail={detail} />
       ))}
@@ -22,7 +26,7 @@ export function ShotsStrip({ detail, onAdd }: { detail: ListingDetail; onAdd(): 
         onClick={onAdd}
         className="border-ink-3 text-ink-2 hover:border-spruce hover:text-ink flex w-28 shrink-0 flex-col items-center justify-center gap-1 rounded-lg border border-dashed"
       >
-        <Plus size={16} aria-hidden /> Add a shot
+        <Plus size={16} aria-hidden /> {msg('Add a shot')}
       </button>
     </section>
   );
@@ -43,8 +47,8 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
       <div className="flex w-32 flex-col">
         <button
           type="button"
-          title={`Name and alternative text: ${shot.alt || 'none written'}`}
-          aria-label={`Describe ${shot.title}`}
+          title={msg('Name and alternative text: {alt}', { alt: shot.alt || msg('none written') })}
+          aria-label={msg('Describe {shot}', { shot: shot.title })}
           className="truncate text-left font-semibold hover:underline"
           onClick={() => setDescribing(true)}
         >
@@ -52,21 +56,21 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
         </button>
         <p className="text-ink-2 text-[12px]">
           {shot.feeds.length
-            ? `used in ${shot.feeds.length} slot${shot.feeds.length > 1 ? 's' : ''}`
-            : 'used in no slot yet'}
+            ? msg('used in {feeds} {feeds, plural, one {slot} other {slots}}', { feeds: shot.feeds.length })
+            : msg('used in no slot yet')}
         </p>
         <div className="mt-auto flex items-center gap-1">
           <Link
             to={`/shots/${shot.id}`}
-            aria-label={`Open ${shot.title} on the stage`}
+            aria-label={msg('Open {shot} on the stage', { shot: shot.title })}
             className="border-line hover:border-ink-3 inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium"
           >
-            <Pencil size={13} aria-hidden /> Stage
+            <Pencil size={13} aria-hidden /> {msg('Stage')}
           </Link>
           <button
             type="button"
-            title="Copy this shot"
-            aria-label={`Copy ${shot.title}`}
+            title={msg('Copy this shot')}
+            aria-label={msg('Copy {shot}', { shot: shot.title })}
             className="text-ink-2 hover:text-ink p-1"
             onClick={() =>
               void tried(call('POST /api/shots/:id/copy', { params, body: {} }), '/api/listings')
@@ -76,8 +80,8 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
           </button>
           <button
             type="button"
-            title={shot.feeds.length ? 'Take its slots away first' : 'Remove this shot'}
-            aria-label={`Remove ${shot.title}`}
+            title={shot.feeds.length ? msg('Take its slots away first') : msg('Remove this shot')}
+            aria-label={msg('Remove {shot}', { shot: shot.title })}
             disabled={shot.feeds.length > 0}
             className="text-ink-2 hover:text-ink p-1 disabled:opacity-40"
             onClick={() =>
@@ -101,16 +105,23 @@ function DescribeDialog({ shot, onClose }: { shot: ShotRow; onClose(): void }) {
     <Dialog
       open
       title={shot.title}
-      about="What its pictures say to those who cannot see them. Values of the product such as {title}, {variant} or {material} are filled in; the text is written into every file and the manifest."
+      about={msg(
+        "What its pictures say to those who cannot see them. Values of the product such as '{'title'}', '{'variant'}' or '{'material'}' are filled in; the text is written into every file and the manifest.",
+      )}
       onClose={onClose}
     >
       <div className="grid gap-3">
         <TextField
-          label="Name of the shot"
+          label={msg('Name of the shot')}
           value={shot.title}
           onCommit={(title) => title.trim() && change({ title: title.trim() })}
         />
-        <TextField label="Alternative text" multiline value={shot.alt} onCommit={(alt) => change({ alt })} />
+        <TextField
+          label={msg('Alternative text')}
+          multiline
+          value={shot.alt}
+          onCommit={(alt) => change({ alt })}
+        />
       </div>
     </Dialog>
   );

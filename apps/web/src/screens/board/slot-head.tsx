@@ -3,6 +3,7 @@ import type { Slot, SpecSheet } from '@scenograph/core/spec/slot';
 import type { ShotRow } from '../../api/client';
 import { Select } from '../../ui/controls';
 import type { Modifiers } from './board-cell';
+import { msg } from '../../language/language';
 
 export const HEAD = 94;
 
@@ -46,12 +47,15 @@ export const SlotHead = memo(function SlotHead({
       <button
         type="button"
         className="hover:bg-spruce-tint block w-full px-2 pt-1 text-left focus-visible:outline-offset-[-2px]"
-        aria-label={`Choose all cells of ${slot.title}, ${sheet.marketplace}`}
+        aria-label={msg('Choose all cells of {slot}, {marketplace}', {
+          slot: slot.title,
+          marketplace: sheet.marketplace,
+        })}
         onClick={(e) => onChoose(n, e)}
       >
         <span className="block truncate text-[12.5px] font-semibold">
           {slot.title}
-          {!slot.required && <span className="text-ink-2 font-normal"> optional</span>}
+          {!slot.required && <span className="text-ink-2 font-normal"> {msg('optional')}</span>}
         </span>
         <span className="measure text-ink-2 block">
           {slot.width} x {slot.height}
@@ -59,7 +63,7 @@ export const SlotHead = memo(function SlotHead({
       </button>
       <div className="px-1.5 pb-1">
         <Select
-          label={`Shot for ${sheet.marketplace} ${slot.title}`}
+          label={msg('Shot for {marketplace} {slot}', { marketplace: sheet.marketplace, slot: slot.title })}
           className="w-full !h-6.5 !text-[12px]"
           value={fedBy ?? 'none'}
           onChange={(v) => onFeed(key, v === 'none' ? null : v)}

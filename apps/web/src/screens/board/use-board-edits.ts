@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import { call } from '../../api/client';
 import { say } from '../../ui/notices';
 import { tried } from '../../ui/tried';
+import { msg } from '../../language/language';
 
 type Cell = { variantId: string; slotKey: string };
 
@@ -17,7 +18,13 @@ export function useBoardEdits(listingId: string) {
       /** Fills single cells from a shot. */
       async assign(cells: Cell[], shotId: string | null) {
         const done = await tell(call('PUT /api/listings/:id/cells', { params, body: { cells, shotId } }));
-        if (done) say('pass', `${done.assigned} cell${done.assigned === 1 ? '' : 's'} assigned.`);
+        if (done)
+          say(
+            'pass',
+            msg('{assigned} {assigned, plural, one {cell} other {cells}} assigned.', {
+              assigned: done.assigned,
+            }),
+          );
       },
       async fill() {
         const done = await tell(call('POST /api/listings/:id/fill', { params }));
@@ -26,13 +33,16 @@ export function useBoardEdits(listingId: string) {
         say(
           left ? 'look' : 'pass',
           filled || left
-            ? `${filled} slot${filled === 1 ? '' : 's'} filled by their rules${left ? `; ${left} that no shot suits` : ''}.`
-            : 'Every slot has a shot already.',
+            ? msg('{filled} {filled, plural, one {slot} other {slots}} filled by their rules{part}.', {
+                filled,
+                part: left ? msg('; {left} that no shot suits', { left }) : '',
+              })
+            : msg('Every slot has a shot already.'),
         );
       },
       async turn(way: 'undo' | 'redo') {
         const done = await tell(call('POST /api/listings/:id/turn', { params, body: { way } }));
-        if (done?.label) say('pass', `${way === 'undo' ? 'Undone' : 'Done again'}: ${done.label}.`);
+        if (done?.label) say('pass', `${way === 'undo' ? msg('Undone') : msg('Done again')}: ${done.label}.`);
       },
     };
   }, [listingId]);

@@ -8,6 +8,7 @@ import { tried } from '../../ui/tried';
 import { useChecks } from '../listings/cell-picture';
 import { mendFromBoard } from './mend';
 import { useKnownSizes } from './use-known-sizes';
+import { msg } from '../../language/language';
 
 export interface CellAddress {
   variantId: string;
@@ -43,7 +44,13 @@ export function useCellChecks(detail: ListingDetail, { variantId, slotKey }: Cel
     setBusy(true);
     try {
       await mendFromBoard(shot!.id, { slotKey, slot, data: variant.data }, result);
-      say('pass', `${result.fix!.title}: done for ${slot.title}. It can be undone on the stage.`);
+      say(
+        'pass',
+        msg('{fix}: done for {slot}. It can be undone on the stage.', {
+          fix: result.fix!.title,
+          slot: slot.title,
+        }),
+      );
     } catch (e) {
       say('stop', (e as Error).message);
     }

@@ -4,6 +4,7 @@ import { say } from '../../ui/notices';
 import { FILTERS } from './cell-state';
 import { cellAt, placeOf, type Choice } from './choice';
 import { useColumns } from './use-columns';
+import { msg } from '../../language/language';
 
 /** Which part of a board is shown, and which of its cells are chosen. What is shown anew is chosen anew. */
 export function useShown({ sheets, variants: all }: ListingDetail, board: Board | undefined) {
@@ -48,7 +49,13 @@ export function useShown({ sheets, variants: all }: ListingDetail, board: Board 
       });
     });
     setChoice(found);
-    say('pass', `${found.size} cell${found.size === 1 ? '' : 's'} chosen: ${filter.title.toLowerCase()}.`);
+    say(
+      'pass',
+      msg('{found} {found, plural, one {cell} other {cells}} chosen: {filter}.', {
+        found: found.size,
+        filter: filter.title.toLowerCase(),
+      }),
+    );
   };
   const anew =
     <T>(set: (value: T) => void) =>

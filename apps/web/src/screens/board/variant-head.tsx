@@ -1,5 +1,6 @@
 import { reducedUrl, type Variant } from '../../api/client';
 import { ROW, type Modifiers } from './board-cell';
+import { msg } from '../../language/language';
 
 export const NAMES = 208;
 
@@ -23,7 +24,7 @@ export function VariantHead({
       <button
         type="button"
         className="hover:bg-spruce-tint flex h-full w-full items-center gap-2.5 px-2.5 text-left focus-visible:outline-offset-[-2px]"
-        aria-label={`Choose all cells of ${name}`}
+        aria-label={msg('Choose all cells of {name}', { name })}
         onClick={(e) => onChoose(row, e)}
       >
         <span className="border-line flex h-11 w-11 shrink-0 items-center justify-center border bg-white p-0.5">

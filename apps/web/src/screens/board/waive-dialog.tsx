@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { Button, Checkbox } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
+import { msg } from '../../language/language';
 
 /** Asks why a check is waived, and whether for one cell or for its slot with every variant. */
 export function WaiveDialog({
@@ -19,24 +20,26 @@ export function WaiveDialog({
     <Dialog
       open
       onClose={onClose}
-      title={`Waive "${result.title}" here`}
-      about={`${result.sentence} The reason is kept with the listing and written into manifests.`}
+      title={msg('Waive "{result}" here', { result: result.title })}
+      about={msg('{sentence} The reason is kept with the listing and written into manifests.', {
+        sentence: result.sentence,
+      })}
       footer={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button
             tone="main"
             disabled={reason.trim().length < 3}
             onClick={() => onWaive(reason.trim(), every)}
           >
-            Waive it
+            {msg('Waive it')}
           </Button>
         </>
       }
     >
       <div className="grid gap-3">
         <label className="block">
-          <span className="text-ink-2 mb-1 block text-[12px]">Reason</span>
+          <span className="text-ink-2 mb-1 block text-[12px]">{msg('Reason')}</span>
           <textarea
             value={reason}
             onChange={(e) => setReason(e.target.value)}
@@ -45,7 +48,7 @@ export function WaiveDialog({
         </label>
         <label className="flex items-center gap-2">
           <Checkbox checked={every} onChange={setEvery} />
-          In this slot for every variant
+          {msg('In this slot for every variant')}
         </label>
       </div>
     </Dialog>

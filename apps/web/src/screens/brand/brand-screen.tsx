@@ -10,6 +10,7 @@ import { TopBar } from '../../ui/top-bar';
 import { useThumbnail } from '../listings/cell-picture';
 import { DefaultEffects, Fonts, Logos, Name, Palette, Texts } from './kit-parts';
 import { useBrand } from './use-brand';
+import { msg } from '../../language/language';
 
 /** Logos, palette, fonts, standing texts and default effects of the brand; what uses them follows. */
 export function BrandScreen() {
@@ -19,16 +20,16 @@ export function BrandScreen() {
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
         <div className="flex items-center gap-3">
-          <h1 className="font-display text-[22px] font-bold">Brand kit</h1>
+          <h1 className="font-display text-[22px] font-bold">{msg('Brand kit')}</h1>
           <DocumentUndoRedo of={state} />
           <SavingNote of={state} onTryAgain={() => void save()} />
         </div>
         <p className="text-ink-2">
-          A change is stored at once, and every shot and template that uses the entry follows.
+          {msg('A change is stored at once, and every shot and template that uses the entry follows.')}
         </p>
         {error && <Trouble error={error} />}
-        {!kit && !error && <Waiting what="the brand kit" />}
-        <ConflictDialog of={state} word="brand kit" />
+        {!kit && !error && <Waiting what={msg('the brand kit')} />}
+        <ConflictDialog of={state} word={msg('brand kit')} />
         {kit && (
           <div className="mt-3 grid grid-cols-[minmax(0,1fr)_330px] items-start gap-4">
             <div className="grid gap-3">
@@ -53,8 +54,8 @@ function Seen({ kit }: { kit: BrandKit }) {
   const product = products?.find((p) => p.variants.some((v) => v.data.cutout));
   const variant = product?.variants.find((v) => v.data.cutout);
   return (
-    <section aria-label="Preview of the kit" className="sticky top-0 grid gap-3">
-      <h2 className="font-semibold">Preview</h2>
+    <section aria-label={msg('Preview of the kit')} className="sticky top-0 grid gap-3">
+      <h2 className="font-semibold">{msg('Preview')}</h2>
       {['sale-half', 'new-arrival', 'price-tag'].map((id) => (
         <Sample key={id} id={id} kit={kit} variant={variant ?? null} />
       ))}
@@ -79,6 +80,12 @@ function Sample({
   }, [id, kit, variant]);
   const { canvas, size } = useThumbnail(resolved, 320, 320, true);
   return (
-    <canvas ref={canvas} style={size} className="border-line border" role="img" aria-label={`Sample ${id}`} />
+    <canvas
+      ref={canvas}
+      style={size}
+      className="border-line border"
+      role="img"
+      aria-label={msg('Sample {id}', { id })}
+    />
   );
 }

@@ -10,6 +10,7 @@ import { removing } from '../../ui/removing';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 import { EffectFields } from '../stage/effects-desk';
+import { msg } from '../../language/language';
 
 /** The parts of a brand kit, each a card with its entries. */
 interface Part {
@@ -48,7 +49,7 @@ const without = <T extends { id: string }>(list: T[], id: string) => list.filter
 
 function Remove({ title, onClick }: { title: string; onClick(): void }) {
   return (
-    <IconButton label={`Remove ${title}`} onClick={onClick}>
+    <IconButton label={msg('Remove {title}', { title })} onClick={onClick}>
       <Trash2 size={14} aria-hidden />
     </IconButton>
   );
@@ -64,15 +65,15 @@ function AddButton({ title, onClick }: { title: string; onClick(): void }) {
 
 export function Name({ kit, change }: Part) {
   return (
-    <Card title="Name and language">
+    <Card title={msg('Name and language')}>
       <div className="grid grid-cols-2 gap-3">
         <TextField
-          label="Name, as {brand} in texts"
+          label={msg("Name, as '{'brand'}' in texts")}
           value={kit.title}
           onCommit={(title) => change({ title })}
         />
         <TextField
-          label="Language of prices and numbers"
+          label={msg('Language of prices and numbers')}
           mono
           value={kit.locale}
           onCommit={(locale) => change({ locale })}
@@ -86,15 +87,15 @@ export function Palette({ kit, change }: Part) {
   const { colours } = kit;
   return (
     <Card
-      title="Palette"
+      title={msg('Palette')}
       action={
         <AddButton
-          title="Add a colour"
+          title={msg('Add a colour')}
           onClick={() =>
             change({
               colours: [
                 ...colours,
-                { id: freshId(colours, 'colour'), title: 'New colour', colour: '#8a8f86' },
+                { id: freshId(colours, 'colour'), title: msg('New colour'), colour: '#8a8f86' },
               ],
             })
           }
@@ -107,7 +108,7 @@ export function Palette({ kit, change }: Part) {
             <div className="min-w-0 grow">
               <TextField
                 hideLabel
-                label={`Name of ${c.title}`}
+                label={msg('Name of {c}', { c: c.title })}
                 value={c.title}
                 onCommit={(title) => change({ colours: changed(colours, c.id, { title }) })}
               />
@@ -143,13 +144,16 @@ export function Logos({ kit, change }: Part) {
   };
   return (
     <Card
-      title="Logos"
+      title={msg('Logos')}
       action={
         <AddButton
-          title="Add a logo"
+          title={msg('Add a logo')}
           onClick={() =>
             change({
-              logos: [...logos, { id: freshId(logos, 'logo'), title: 'New logo', light: null, dark: null }],
+              logos: [
+                ...logos,
+                { id: freshId(logos, 'logo'), title: msg('New logo'), light: null, dark: null },
+              ],
             })
           }
         />
@@ -161,7 +165,7 @@ export function Logos({ kit, change }: Part) {
             <div className="w-36 shrink-0">
               <TextField
                 hideLabel
-                label={`Name of ${l.title}`}
+                label={msg('Name of {l}', { l: l.title })}
                 value={l.title}
                 onCommit={(title) => change({ logos: changed(logos, l.id, { title }) })}
               />
@@ -175,18 +179,18 @@ export function Logos({ kit, change }: Part) {
                   {l[ground] ? (
                     <img
                       src={reducedUrl(l[ground].picture, 320)}
-                      alt={`${l.title} for ${ground} ground`}
+                      alt={msg('{l} for {ground} ground', { l: l.title, ground })}
                       className="max-h-full max-w-full"
                     />
                   ) : (
                     <span className={`text-[12px] ${ground === 'light' ? 'text-ink-2' : 'text-white'}`}>
-                      none yet
+                      {msg('none yet')}
                     </span>
                   )}
                 </span>
                 <FileButton
-                  title={ground === 'light' ? 'For light ground' : 'For dark ground'}
-                  label={`${l.title} for ${ground} ground`}
+                  title={ground === 'light' ? msg('For light ground') : msg('For dark ground')}
+                  label={msg('{l} for {ground} ground', { l: l.title, ground })}
                   accept={LOGO_FILES}
                   onFiles={(files) => void take(l, ground, files)}
                 />
@@ -208,23 +212,23 @@ export function Fonts({ kit, change }: Part) {
     void removing(call('DELETE /api/fonts/:id', { params: { id } }), name, '/api/fonts');
   return (
     <Card
-      title="Fonts"
+      title={msg('Fonts')}
       action={
         <div className="flex gap-2">
           <FileButton
-            title="Import font files"
-            label="Font files of your own"
+            title={msg('Import font files')}
+            label={msg('Font files of your own')}
             accept={FONT_FILES}
             multiple
             onFiles={(f) => void bringInFonts(f)}
           />
           <AddButton
-            title="Add a purpose"
+            title={msg('Add a purpose')}
             onClick={() =>
               change({
                 fonts: [
                   ...fonts,
-                  { id: freshId(fonts, 'font'), title: 'New purpose', font: 'hanken-grotesk-600' },
+                  { id: freshId(fonts, 'font'), title: msg('New purpose'), font: 'hanken-grotesk-600' },
                 ],
               })
             }
@@ -238,13 +242,13 @@ export function Fonts({ kit, change }: Part) {
             <div className="w-48 shrink-0">
               <TextField
                 hideLabel
-                label={`Name of ${f.title}`}
+                label={msg('Name of {f}', { f: f.title })}
                 value={f.title}
                 onCommit={(title) => change({ fonts: changed(fonts, f.id, { title }) })}
               />
             </div>
             <Select
-              label={`Font for ${f.title}`}
+              label={msg('Font for {f}', { f: f.title })}
               className="grow"
               value={f.font}
               onChange={(font) => change({ fonts: changed(fonts, f.id, { font }) })}
@@ -278,12 +282,12 @@ export function Texts({ kit, change }: Part) {
   const { texts } = kit;
   return (
     <Card
-      title="Standing texts"
+      title={msg('Standing texts')}
       action={
         <AddButton
-          title="Add a text"
+          title={msg('Add a text')}
           onClick={() =>
-            change({ texts: [...texts, { id: freshId(texts, 'text'), title: 'New text', text: '' }] })
+            change({ texts: [...texts, { id: freshId(texts, 'text'), title: msg('New text'), text: '' }] })
           }
         />
       }
@@ -294,7 +298,7 @@ export function Texts({ kit, change }: Part) {
             <div className="w-48 shrink-0">
               <TextField
                 hideLabel
-                label={`Name of ${t.title}`}
+                label={msg('Name of {t}', { t: t.title })}
                 value={t.title}
                 onCommit={(title) => change({ texts: changed(texts, t.id, { title }) })}
               />
@@ -319,15 +323,15 @@ export function DefaultEffects({ kit, change }: Part) {
   const { effects } = kit;
   return (
     <Card
-      title="Effects"
+      title={msg('Effects')}
       action={
         <AddButton
-          title="Add effects"
+          title={msg('Add effects')}
           onClick={() =>
             change({
               effects: [
                 ...effects,
-                { id: freshId(effects, 'effects'), title: 'New effects', effects: NO_EFFECTS },
+                { id: freshId(effects, 'effects'), title: msg('New effects'), effects: NO_EFFECTS },
               ],
             })
           }
@@ -341,7 +345,7 @@ export function DefaultEffects({ kit, change }: Part) {
               <div className="grow">
                 <TextField
                   hideLabel
-                  label={`Name of ${e.title}`}
+                  label={msg('Name of {e}', { e: e.title })}
                   value={e.title}
                   onCommit={(title) => change({ effects: changed(effects, e.id, { title }) })}
                 />

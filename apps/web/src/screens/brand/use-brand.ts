@@ -5,18 +5,19 @@ import { useDocument } from '../../documents/document-bar';
 import { createDocumentStore } from '../../documents/document-store';
 import { BRANDS, storedBrand } from '../../documents/kinds';
 import { useOpened } from '../../documents/use-opened';
+import { msg } from '../../language/language';
 
 const store = createDocumentStore<BrandKit, object>(BRANDS, () => ({}));
 
 /** What a step of history is called, by the part of the kit that it changed. */
 const LABELS: Record<keyof BrandKit, string> = {
-  title: 'Name',
-  locale: 'Prices and numbers',
-  colours: 'Palette',
-  fonts: 'Fonts',
-  texts: 'Standing texts',
-  logos: 'Logos',
-  effects: 'Default effects',
+  title: msg('Name'),
+  locale: msg('Prices and numbers'),
+  colours: msg('Palette'),
+  fonts: msg('Fonts'),
+  texts: msg('Standing texts'),
+  logos: msg('Logos'),
+  effects: msg('Default effects'),
 };
 
 /** The kit on the screen: stored as it is changed, undone step by step, also after a reload. */

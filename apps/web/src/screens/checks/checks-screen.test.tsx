@@ -64,7 +64,7 @@ test('how the pictures stand is a table beside the bars, states that mean the sa
 
 test('charts say in words what they show', async () => {
   await opened();
-  expect(screen.getByRole('img', { name: 'Faults by check: Margin 2 failed, 1 warnings' })).toBeVisible();
+  expect(screen.getByRole('img', { name: 'Faults by check: Margin 2 failed, 1 warning' })).toBeVisible();
   // A slot without pictures has no mean.
   expect(screen.getByRole('img', { name: 'Mean bytes by slot: Front 200 KB' })).toBeVisible();
 });

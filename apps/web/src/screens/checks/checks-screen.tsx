@@ -15,6 +15,7 @@ import { Trouble, Waiting } from '../../ui/states';
 import { bytesText } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
 import { ListingTrail } from '../listings/listing-trail';
+import { msg } from '../../language/language';
 
 ChartJs.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip, Legend);
 ChartJs.defaults.font.family = "'Hanken Grotesk Variable', system-ui, sans-serif";
@@ -24,9 +25,9 @@ const STATES = [
   { keys: ['pass'], title: 'pass', colour: '#12463a' },
   { keys: ['look'], title: 'warning', colour: '#b87503' },
   { keys: ['stop', 'failed'], title: 'failed', colour: '#d9472f' },
-  { keys: ['stale'], title: 'out of date', colour: '#8b918e' },
-  { keys: ['never', 'waiting'], title: 'not made yet', colour: '#c6c9c7' },
-  { keys: ['no-shot', 'no-cutout'], title: 'required, missing', colour: '#ecedeb' },
+  { keys: ['stale'], title: msg('out of date'), colour: '#8b918e' },
+  { keys: ['never', 'waiting'], title: msg('not made yet'), colour: '#c6c9c7' },
+  { keys: ['no-shot', 'no-cutout'], title: msg('required, missing'), colour: '#ecedeb' },
 ];
 
 const bars = (stacked: boolean, tick?: (value: number) => string): ChartOptions<'bar'> => ({
@@ -53,9 +54,9 @@ export function ChecksScreen() {
   const { data, error } = useRoute('GET /api/listings/:id/summary', { params: { id } });
   return (
     <>
-      <TopBar trail={detail && <ListingTrail listing={detail.listing} title="Checks" />} />
+      <TopBar trail={detail && <ListingTrail listing={detail.listing} title={msg('Checks')} />} />
       {error && <Trouble error={error} />}
-      {!data && !error && <Waiting what="the checks" />}
+      {!data && !error && <Waiting what={msg('the checks')} />}
       {data && <Summary data={data} />}
     </>
   );
@@ -84,11 +85,11 @@ function ByMarketplace({ marketplaces }: Pick<BoardSummary, 'marketplaces'>) {
   return (
     <section aria-labelledby="by-marketplace">
       <h2 id="by-marketplace" className="font-display text-[17px] font-bold">
-        Pictures by marketplace
+        {msg('Pictures by marketplace')}
       </h2>
       <div className="mt-2" style={{ height: 60 + marketplaces.length * 34 }}>
         <Bar
-          aria-label="Pictures by marketplace and state"
+          aria-label={msg('Pictures by marketplace and state')}
           role="img"
           options={bars(true)}
           data={{
@@ -105,7 +106,7 @@ function ByMarketplace({ marketplaces }: Pick<BoardSummary, 'marketplaces'>) {
         <table className="border-line bg-card mt-2 border text-[12.5px]">
           <thead>
             <tr className="border-line text-ink-2 border-b text-left">
-              <th className="px-3 py-1 font-medium">Marketplace</th>
+              <th className="px-3 py-1 font-medium">{msg('Marketplace')}</th>
               {STATES.map((s) => (
                 <th key={s.title} className="px-3 py-1 text-right font-medium">
                   {s.title}
@@ -136,12 +137,22 @@ function ByCheck({ checks }: Pick<BoardSummary, 'checks'>) {
   return (
     <section aria-labelledby="by-check">
       <h2 id="by-check" className="font-display text-[17px] font-bold">
-        What fails most
+        {msg('What fails most')}
       </h2>
       {checks.length ? (
         <div className="mt-2" style={{ height: 70 + checks.length * 24 }}>
           <Bar
-            aria-label={`Faults by check: ${checks.map((c) => `${c.title} ${c.stop} failed, ${c.look} warnings`).join('; ')}`}
+            aria-label={msg('Faults by check: {checks}', {
+              checks: checks
+                .map((c) =>
+                  msg('{c} {stop} failed, {look} {look, plural, one {warning} other {warnings}}', {
+                    c: c.title,
+                    stop: c.stop,
+                    look: c.look,
+                  }),
+                )
+                .join('; '),
+            })}
             role="img"
             options={bars(true)}
             data={{
@@ -155,7 +166,7 @@ function ByCheck({ checks }: Pick<BoardSummary, 'checks'>) {
           />
         </div>
       ) : (
-        <p className="text-ink-2 mt-2">Nothing fails among the pictures that are made.</p>
+        <p className="text-ink-2 mt-2">{msg('Nothing fails among the pictures that are made.')}</p>
       )}
     </section>
   );
@@ -166,12 +177,14 @@ function BySlot({ slots }: Pick<BoardSummary, 'slots'>) {
   return (
     <section aria-labelledby="by-slot">
       <h2 id="by-slot" className="font-display text-[17px] font-bold">
-        Bytes by slot
+        {msg('Bytes by slot')}
       </h2>
       {slots.length ? (
         <div className="mt-2" style={{ height: 50 + slots.length * 24 }}>
           <Bar
-            aria-label={`Mean bytes by slot: ${slots.map((s) => `${s.title} ${bytesText(s.total / s.count)}`).join('; ')}`}
+            aria-label={msg('Mean bytes by slot: {slots}', {
+              slots: slots.map((s) => `${s.title} ${bytesText(s.total / s.count)}`).join('; '),
+            })}
             role="img"
             options={{
               ...bars(false, (v) => bytesText(v)),
@@ -181,7 +194,11 @@ function BySlot({ slots }: Pick<BoardSummary, 'slots'>) {
                   callbacks: {
                     label: (item) => {
                       const s = slots[item.dataIndex];
-                      return `mean ${bytesText(s.total / s.count)}, largest ${bytesText(s.largest)}, limit ${bytesText(s.limit)}`;
+                      return msg('mean {mean}, largest {largest}, limit {limit}', {
+                        mean: bytesText(s.total / s.count),
+                        largest: bytesText(s.largest),
+                        limit: bytesText(s.limit),
+                      });
                     },
                   },
                 },
@@ -191,7 +208,7 @@ function BySlot({ slots }: Pick<BoardSummary, 'slots'>) {
               labels: slots.map((s) => `${s.marketplace}, ${s.title}`),
               datasets: [
                 {
-                  label: 'mean bytes',
+                  label: msg('mean bytes'),
                   backgroundColor: slots.map((s) => (s.largest > s.limit * 0.95 ? '#b87503' : '#12463a')),
                   data: slots.map((s) => Math.round(s.total / s.count)),
                 },
@@ -200,7 +217,7 @@ function BySlot({ slots }: Pick<BoardSummary, 'slots'>) {
           />
         </div>
       ) : (
-        <p className="text-ink-2 mt-2">No picture is made yet.</p>
+        <p className="text-ink-2 mt-2">{msg('No picture is made yet.')}</p>
       )}
     </section>
   );

@@ -18,6 +18,7 @@ import { useKnownSizes } from '../board/use-known-sizes';
 import { useChecks, useThumbnail } from '../listings/cell-picture';
 import { PaintedShot } from '../listings/painted-shot';
 import { ListingTrail } from '../listings/listing-trail';
+import { msg } from '../../language/language';
 
 const MOST = 4;
 
@@ -25,11 +26,11 @@ export function CompareScreen() {
   const { cell, error } = useCell();
   return (
     <>
-      <TopBar trail={cell && <ListingTrail listing={cell.detail.listing} title="Compare shots" />}>
+      <TopBar trail={cell && <ListingTrail listing={cell.detail.listing} title={msg('Compare shots')} />}>
         {cell && <CellChoice cell={cell} />}
       </TopBar>
       {error && <Trouble error={error} />}
-      {!cell && !error && <Waiting what="the slot" />}
+      {!cell && !error && <Waiting what={msg('the slot')} />}
       {cell && <Candidates cell={cell} />}
     </>
   );
@@ -53,29 +54,36 @@ function Candidates({ cell }: { cell: OpenCell }) {
       ? call('PUT /api/listings/:id/feeds', { params, body: { slot: slotKey, shotId: shot.id } })
       : call('PUT /api/listings/:id/cells', { params, body: { cells, shotId: shot.id } });
     if (!(await tried(ask, '/api/listings'))) return;
-    const where = whole ? '' : ` of ${variant.data.variant || variant.data.sku}`;
-    say('pass', `"${shot.title}" fills ${slot.title}${where}. The others are kept.`);
+    const where = whole ? '' : msg(' of {variant}', { variant: variant.data.variant || variant.data.sku });
+    say(
+      'pass',
+      msg('"{shot}" fills {slot}{where}. The others are kept.', {
+        shot: shot.title,
+        slot: slot.title,
+        where,
+      }),
+    );
   };
   return (
     <main className="flex min-h-0 grow flex-col">
       <div className="border-line bg-card flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b px-4 py-1">
         <Segmented
-          label="Zoom"
+          label={msg('Zoom')}
           value={zoomValue(view)}
           onChange={(v) => setView({ ...view, zoom: ZOOMS.find((z) => z.value === v)!.zoom })}
           options={ZOOMS}
         />
         <p className="text-ink-2 max-md:hidden">
-          Drag to move all of them, turn the wheel to zoom, double click for the whole.
+          {msg('Drag to move all of them, turn the wheel to zoom, double click for the whole.')}
         </p>
         <div className="ml-auto">
           <Segmented
-            label="The winner fills"
+            label={msg('The winner fills')}
             value={whole ? 'slot' : 'cell'}
             onChange={(v) => setWhole(v === 'slot')}
             options={[
-              { value: 'slot', title: 'For every variant' },
-              { value: 'cell', title: 'For this variant only' },
+              { value: 'slot', title: msg('For every variant') },
+              { value: 'cell', title: msg('For this variant only') },
             ]}
           />
         </div>
@@ -97,7 +105,9 @@ function Candidates({ cell }: { cell: OpenCell }) {
               onWin={() => void win(shot)}
             />
           ))}
-        {!shown.length && <p className="text-ink-2 m-auto">Choose shots below to see them side by side.</p>}
+        {!shown.length && (
+          <p className="text-ink-2 m-auto">{msg('Choose shots below to see them side by side.')}</p>
+        )}
       </div>
       <Choices cell={cell} chosen={chosen} onChoose={setChosen} />
     </main>
@@ -116,7 +126,7 @@ function Choices({
 }) {
   return (
     <ul
-      aria-label="Shots of this listing"
+      aria-label={msg('Shots of this listing')}
       className="border-line bg-card flex shrink-0 gap-2 overflow-x-auto border-t p-2"
     >
       {cell.detail.shots.map((shot) => {
@@ -133,7 +143,9 @@ function Choices({
             >
               <Small shot={shot} cell={cell} />
               <span className="max-w-36 truncate">{shot.title}</span>
-              {cell.shot?.id === shot.id && <span className="text-spruce text-[12px]">fills it</span>}
+              {cell.shot?.id === shot.id && (
+                <span className="text-spruce text-[12px]">{msg('fills it')}</span>
+              )}
             </button>
           </li>
         );
@@ -179,7 +191,7 @@ function Candidate({
   return (
     <section aria-label={shot.title} className="flex min-w-0 flex-col" style={{ width: frame.width }}>
       <SharedView
-        label={`${shot.title} in ${slot.title}`}
+        label={msg('{shot} in {slot}', { shot: shot.title, slot: slot.title })}
         width={slot.width}
         height={slot.height}
         view={view}
@@ -196,10 +208,10 @@ function Candidate({
             to={`/shots/${shot.id}?slot=${encodeURIComponent(slotKey)}&variant=${variant.id}`}
             className={buttonClass()}
           >
-            Stage
+            {msg('Stage')}
           </Link>
           <Button tone={wins ? 'quiet' : 'main'} disabled={wins} onClick={onWin}>
-            {wins ? 'Fills this slot' : 'Make it the winner'}
+            {wins ? msg('Fills this slot') : msg('Make it the winner')}
           </Button>
         </div>
       </div>
@@ -210,14 +222,14 @@ function Candidate({
 
 /** What was measured, the worst first. */
 function Measures({ results }: { results: CheckResult[] | null }) {
-  if (!results) return <p className="text-ink-2 pt-1">Measuring ...</p>;
+  if (!results) return <p className="text-ink-2 pt-1">{msg('Measuring ...')}</p>;
   const order = { stop: 0, look: 1, pass: 2 };
   const sorted = [...results].sort((a, b) => order[a.verdict] - order[b.verdict]);
   return (
     <ul
       className="grid max-h-24 grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 overflow-y-auto pt-1 text-[12px]"
       tabIndex={0}
-      aria-label="Measures"
+      aria-label={msg('Measures')}
     >
       {sorted.map((r, i) => (
         <li key={i} className="flex items-center gap-1.5" title={r.sentence}>

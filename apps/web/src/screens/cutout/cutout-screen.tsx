@@ -30,6 +30,7 @@ import { useLook } from './use-look';
 import { useOutlines } from './use-outlines';
 import { removeChosen, useToolInHand } from './use-tool-in-hand';
 import { MOST_ZOOM } from './use-view-camera';
+import { msg } from '../../language/language';
 
 export function CutoutScreen() {
   const { id = '' } = useParams();
@@ -58,11 +59,11 @@ export function CutoutScreen() {
     return (
       <>
         <TopBar />
-        <Waiting what="the photo" />
+        <Waiting what={msg('the photo')} />
       </>
     );
   return (
-    <NeedsRoom what="The cutout desk">
+    <NeedsRoom what={msg('The cutout desk')}>
       <Desk key={`${photo.id}:${photo.working}`} photo={photo} all={all ?? [photo]} first={stored} />
     </NeedsRoom>
   );
@@ -143,7 +144,7 @@ function Desk({ photo, all, first }: { photo: Photo; all: Photo[]; first: Cutout
           {(!tidying || TOOLS.some((t) => t.id === tool)) && <Tools {...{ hand, recipe }} />}
         </main>
         <aside
-          aria-label="Cutout desk"
+          aria-label={msg('Cutout desk')}
           tabIndex={0}
           className="border-line bg-card w-76 shrink-0 overflow-y-auto border-l"
         >
@@ -189,7 +190,7 @@ function useCamera(size: { width: number; height: number }) {
 }
 
 function NotYet({ trouble, onTryAgain }: { trouble: Error | null; onTryAgain(): void }) {
-  if (!trouble) return <Waiting what="the photo" />;
+  if (!trouble) return <Waiting what={msg('the photo')} />;
   return (
     <div className="absolute inset-0 pt-10 pl-32">
       <Trouble error={trouble} onTryAgain={onTryAgain} />
@@ -283,11 +284,15 @@ function CutNote({
   return (
     <>
       <p className="measure bg-card/95 absolute top-3 left-20 rounded-sm px-2 py-1" data-testid="desk-timing">
-        {note ? `${Math.round(note.milliseconds + shownMs)} ms` : failed ? 'not cut out' : 'cutting out'}
+        {note
+          ? msg('{milliseconds} ms', { milliseconds: Math.round(note.milliseconds + shownMs) })
+          : failed
+            ? msg('not cut out')
+            : msg('cutting out')}
       </p>
       {note?.empty && (
         <p role="status" className="bg-card absolute inset-x-0 top-14 mx-auto w-fit rounded-md px-4 py-2">
-          Nothing stands off the background here. Draw a keep stroke over the product.
+          {msg('Nothing stands off the background here. Draw a keep stroke over the product.')}
         </p>
       )}
     </>
@@ -305,7 +310,7 @@ function Tools({ hand, recipe }: { hand: ReturnType<typeof useToolInHand>; recip
         drafting={hand.draft.length}
         onClosePath={hand.closePath}
         baseDrawn={recipe.base !== null}
-        onBaseFound={() => useRecipe.getState().edit('Base as found', (r) => ({ ...r, base: null }))}
+        onBaseFound={() => useRecipe.getState().edit(msg('Base as found'), (r) => ({ ...r, base: null }))}
       />
       <ToolBar tool={hand.inView.tool} onTool={hand.choose} />
     </>
@@ -343,7 +348,7 @@ function EdgeSide({
   }, [pointer, fringe, photo.cutout]);
   return (
     <>
-      <section aria-label="Edge loupe" className="border-line border-b p-3.5">
+      <section aria-label={msg('Edge loupe')} className="border-line border-b p-3.5">
         <EdgeLoupe {...{ worker, recipe, size, scene, sceneTitle }} version={version.solved} at={loupeAt} />
       </section>
       <EdgeDesk {...{ recipe, fringe, during, finish }} onShowWorst={onShow} />

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { Action } from '../../ui/actions';
 import { useRecipe } from './recipe-store';
 import { SIGHTS, TOOLS, type Sight, type ToolId } from './tools';
+import { msg } from '../../language/language';
 
 /** What the desk's actions do; kept the same object as long as it does the same. */
 export interface DeskActionHandlers {
@@ -22,53 +23,65 @@ export function useDeskActions(hands: DeskActionHandlers): Action[] {
       ...TOOLS.map((t) => ({
         id: `tool-${t.id}`,
         title: `${t.title}: ${t.about.toLowerCase()}`,
-        group: 'Cutout tools',
+        group: msg('Cutout tools'),
         keys: t.key.toUpperCase(),
         run: () => hands.choose(t.id),
       })),
       ...SIGHTS.map((s) => ({
         id: `sight-${s.id}`,
-        title: `Look at it: ${s.title.toLowerCase()}`,
-        group: 'Cutout view',
+        title: msg('Look at it: {s}', { s: s.title.toLowerCase() }),
+        group: msg('Cutout view'),
         keys: s.key,
         run: () => hands.lookAs(s.id),
       })),
       {
         id: 'fit',
-        title: 'Fit the photo to the view',
-        group: 'Cutout view',
+        title: msg('Fit the photo to the view'),
+        group: msg('Cutout view'),
         keys: 'F',
         run: () => hands.fit(),
       },
       {
         id: 'actual',
-        title: 'Actual pixels, 100 %',
-        group: 'Cutout view',
+        title: msg('Actual pixels, 100 %'),
+        group: msg('Cutout view'),
         keys: 'A',
         run: () => hands.actualPixels(),
       },
       {
         id: 'edge',
-        title: 'Edge line on and off',
-        group: 'Cutout view',
+        title: msg('Edge line on and off'),
+        group: msg('Cutout view'),
         keys: 'E',
         run: () => hands.toggleEdgeLine(),
       },
       {
         id: 'doubts',
-        title: 'Places in doubt: show or hide',
-        group: 'Cutout view',
+        title: msg('Places in doubt: show or hide'),
+        group: msg('Cutout view'),
         keys: 'Q',
         run: () => hands.toggleDoubts(),
       },
-      { id: 'tidy', title: 'Adjust the photo', group: 'Cutout', run: () => hands.toggleTidying() },
-      { id: 'accept', title: 'Accept and go on', group: 'Cutout', keys: 'N', run: () => hands.accept() },
-      { id: 'undo', title: 'Undo', group: 'Cutout', keys: 'Ctrl Z', run: () => useRecipe.getState().undo() },
+      { id: 'tidy', title: msg('Adjust the photo'), group: msg('Cutout'), run: () => hands.toggleTidying() },
+      {
+        id: 'accept',
+        title: msg('Accept and go on'),
+        group: msg('Cutout'),
+        keys: 'N',
+        run: () => hands.accept(),
+      },
+      {
+        id: 'undo',
+        title: msg('Undo'),
+        group: msg('Cutout'),
+        keys: msg('Ctrl Z'),
+        run: () => useRecipe.getState().undo(),
+      },
       {
         id: 'redo',
-        title: 'Redo',
-        group: 'Cutout',
-        keys: 'Ctrl Shift Z',
+        title: msg('Redo'),
+        group: msg('Cutout'),
+        keys: msg('Ctrl Shift Z'),
         run: () => useRecipe.getState().redo(),
       },
     ],

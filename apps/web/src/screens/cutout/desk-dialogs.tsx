@@ -2,6 +2,7 @@ import { ConflictDialog } from '../../documents/document-bar';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { useRecipe } from './recipe-store';
+import { msg } from '../../language/language';
 
 /** Asks before the adjustments of one photo go to all others of the shoot. */
 export function AdjustAlikeDialog({
@@ -17,20 +18,23 @@ export function AdjustAlikeDialog({
     <Dialog
       open
       onClose={() => onClose()}
-      title={`Adjust ${count} other photos the same way?`}
+      title={msg('Adjust {count, plural, one {another photo} other {# other photos}} the same way?', {
+        count,
+      })}
       footer={
         <>
-          <Button onClick={() => onClose()}>Cancel</Button>
+          <Button onClick={() => onClose()}>{msg('Cancel')}</Button>
           <Button tone="main" onClick={() => onAdjust()}>
-            Adjust {count} photos
+            {msg('Adjust {count, plural, one {# photo} other {# photos}}', { count })}
           </Button>
         </>
       }
     >
       <p>
-        Exposure, contrast, local contrast, saturation and white balance of this photo go to {count} others,
-        which are cut out again. Their crops and straightening stay. It can be undone from the notice that
-        follows.
+        {msg(
+          'Exposure, contrast, local contrast, saturation and white balance of this photo go to {count, plural, one {another, which is} other {# others, which are}} cut out again. Their crops and straightening stay. It can be undone from the notice that follows.',
+          { count },
+        )}
       </p>
     </Dialog>
   );
@@ -40,10 +44,15 @@ export function AdjustAlikeDialog({
 export function CutoutConflict() {
   const store = useRecipe();
   return (
-    <ConflictDialog of={store} word="cutout">
+    <ConflictDialog of={store} word={msg('cutout')}>
       <p>
-        There it has {store.conflict?.document.steps.length} steps, here {store.document?.steps.length}.
-        Nothing was saved over it.
+        {msg(
+          'There it has {there, plural, one {# step} other {# steps}}, here {here}. Nothing was saved over it.',
+          {
+            there: store.conflict?.document.steps.length,
+            here: store.document?.steps.length,
+          },
+        )}
       </p>
     </ConflictDialog>
   );

@@ -7,6 +7,7 @@ import { CutoutFiles } from '../../ui/cutout-files';
 import { TopBar } from '../../ui/top-bar';
 import { putToUse } from './photo-actions';
 import { saveRecipe, useRecipe } from './recipe-store';
+import { msg } from '../../language/language';
 
 /** Which photo this is, whether its corrections are stored and used, and the way to the next. */
 export function DeskHeader({
@@ -31,18 +32,18 @@ export function DeskHeader({
   return (
     <TopBar
       trail={
-        <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
+        <nav aria-label={msg('Where you are')} className="flex min-w-0 items-center gap-2">
           <Link to="/photos" className="text-ink-2 hover:text-ink">
-            Photos
+            {msg('Photos')}
           </Link>
           <span className="text-ink-3">/</span>
           <span className="text-ink-2 max-w-56 min-w-8 shrink truncate" title={photo.name}>
             {photo.name}
           </span>
           <span className="text-ink-3">/</span>
-          <h1 className="font-semibold">Cutout</h1>
+          <h1 className="font-semibold">{msg('Cutout')}</h1>
           <span className="measure text-ink-2 hidden whitespace-nowrap min-[1200px]:inline">
-            photo {at + 1} of {all.length}
+            {msg('photo {at} of {all}', { at: at + 1, all: all.length })}
           </span>
           <SavingNote of={store} onTryAgain={() => void saveRecipe()} />
         </nav>
@@ -52,31 +53,35 @@ export function DeskHeader({
       {!inUse && saving === 'saved' && (
         <>
           <span role="status" className="text-amber-ink whitespace-nowrap">
-            not in use yet
+            {msg('not in use yet')}
           </span>
-          <Button onClick={() => void putToUse(photo.id)}>Use it now</Button>
+          <Button onClick={() => void putToUse(photo.id)}>{msg('Use it now')}</Button>
         </>
       )}
-      <CutoutFiles ids={photo.cutout ? [photo.id] : []} title="Save as" />
+      <CutoutFiles ids={photo.cutout ? [photo.id] : []} title={msg('Save as')} />
       <Button aria-pressed={tidying} onClick={() => onTidying(!tidying)}>
-        {tidying ? 'To the edge' : 'Adjust photo'}
+        {tidying ? msg('To the edge') : msg('Adjust photo')}
       </Button>
       <IconButton
-        label={previous ? `Previous photo: ${previous.name}` : 'This is the first photo'}
+        label={
+          previous
+            ? msg('Previous photo: {previous}', { previous: previous.name })
+            : msg('This is the first photo')
+        }
         disabled={!previous}
         onClick={() => void navigate(`/photos/${previous.id}/cutout`)}
       >
         <ChevronLeft size={15} aria-hidden />
       </IconButton>
       <IconButton
-        label={next ? `Next photo: ${next.name}` : 'This is the last photo'}
+        label={next ? msg('Next photo: {next}', { next: next.name }) : msg('This is the last photo')}
         disabled={!next}
         onClick={() => void navigate(`/photos/${next.id}/cutout`)}
       >
         <ChevronRight size={15} aria-hidden />
       </IconButton>
       <Button tone="main" onClick={() => onAccept()}>
-        {next ? 'Accept, next' : 'Accept'}
+        {next ? msg('Accept, next') : msg('Accept')}
       </Button>
     </TopBar>
   );

@@ -10,6 +10,7 @@ import { isBrush, type Sight, type ToolOptions } from './tools';
 import { useDeskPicture, type DeskPictureParts } from './use-desk-picture';
 import { useDeskPointer } from './use-desk-pointer';
 import { useViewCamera } from './use-view-camera';
+import { msg } from '../../language/language';
 
 /** How the picture is looked at. */
 export interface DeskSight {
@@ -70,7 +71,7 @@ export function DeskView(props: DeskViewProps) {
     <div
       ref={room}
       role="application"
-      aria-label="Photo with its cutout; tools are chosen by their letters"
+      aria-label={msg('Photo with its cutout; tools are chosen by their letters')}
       tabIndex={0}
       data-frame={JSON.stringify({
         x: left,
@@ -133,7 +134,7 @@ function Picture({
       ref={canvas}
       data-testid="desk-picture"
       role="img"
-      aria-label="The photo and its cutout"
+      aria-label={msg('The photo and its cutout')}
       className="absolute inset-0 h-full w-full"
     />
   );

@@ -182,7 +182,7 @@ test('crop and neutral are taken back one by one, or all of it at once', async (
 
 test('the same for a whole shoot names how many; alone there is nobody to give it to', () => {
   tidy({}, 0);
-  expect(screen.getByRole('button', { name: 'Same for all 1 photos' })).toBeDisabled();
+  expect(screen.getByRole('button', { name: 'Same for the other photo' })).toBeDisabled();
 });
 
 test('an outline that could not be kept leaves its name in the field', async () => {

@@ -6,6 +6,7 @@ import { EdgeHalo } from './edge-halo';
 import { EdgeProfilePlot } from './edge-profile';
 import type { RecipeEdits } from './recipe-edits';
 import { RepairPieceFields } from './repair-piece';
+import { msg, rich } from '../../language/language';
 
 const changed = (id: string, value: Partial<RepairPiece>) => (r: CutoutRecipe) => ({
   ...r,
@@ -29,23 +30,28 @@ export function EdgeDesk({
       <EdgeProfilePlot recipe={recipe} during={during} finish={finish} />
       <EdgeHalo {...{ recipe, fringe, during, finish, onShowWorst }} />
       <AutomaticSection recipe={recipe} finish={finish} />
-      <section aria-label="Camera's own shadow" className="border-line border-b px-3.5 py-3">
-        <h2 className="font-semibold">Camera&apos;s own shadow</h2>
+      <section aria-label={msg("Camera's own shadow")} className="border-line border-b px-3.5 py-3">
+        <h2 className="font-semibold">{msg('Camera’s own shadow')}</h2>
         <Switch
-          label="Keep it with the cutout"
+          label={msg('Keep it with the cutout')}
           on={recipe.ownShadow}
           onChange={(ownShadow) =>
-            finish(ownShadow ? 'Keep the own shadow' : 'Leave the own shadow', (r) => ({ ...r, ownShadow }))
+            finish(ownShadow ? msg('Keep the own shadow') : msg('Leave the own shadow'), (r) => ({
+              ...r,
+              ownShadow,
+            }))
           }
         />
         <p className="text-ink-2 text-[12px]">
-          From plain paper only. Show or hide it in the Light section of any shot.
+          {msg('From plain paper only. Show or hide it in the Light section of any shot.')}
         </p>
       </section>
-      <section aria-label="Repair pieces" className="px-3.5 py-3">
+      <section aria-label={msg('Repair pieces')} className="px-3.5 py-3">
         <h2 className="flex justify-between font-semibold">
-          Repair pieces
-          <span className="measure text-ink-2">{recipe.repairs.length || 'none'}</span>
+          {rich('Repair pieces<measure>{repairs}</measure>', {
+            measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+            repairs: recipe.repairs.length || 'none',
+          })}
         </h2>
         {recipe.repairs.map((piece, i) => (
           <RepairPieceFields
@@ -53,9 +59,9 @@ export function EdgeDesk({
             n={i + 1}
             piece={piece}
             onDuring={(value) => during(changed(piece.id, value))}
-            onChange={(value) => finish('Change a repair piece', changed(piece.id, value))}
+            onChange={(value) => finish(msg('Change a repair piece'), changed(piece.id, value))}
             onRemove={() =>
-              finish('Remove a repair piece', (r) => ({
+              finish(msg('Remove a repair piece'), (r) => ({
                 ...r,
                 repairs: r.repairs.filter((p) => p.id !== piece.id),
               }))
@@ -63,7 +69,7 @@ export function EdgeDesk({
           />
         ))}
         {!recipe.repairs.length && (
-          <p className="text-ink-2 text-[12px]">Choose Repair below the photo and draw a piece.</p>
+          <p className="text-ink-2 text-[12px]">{msg('Choose Repair below the photo and draw a piece.')}</p>
         )}
       </section>
     </>

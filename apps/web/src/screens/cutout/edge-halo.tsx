@@ -2,6 +2,7 @@ import type { Fringe } from '@scenograph/core/cutout/fringe';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { Slider } from '../../ui/controls';
 import type { RecipeEdits } from './recipe-edits';
+import { msg, rich } from '../../language/language';
 
 /** How much of the ground's colour is left around the edge, where it is worst, and its removal. */
 export function EdgeHalo({
@@ -18,20 +19,23 @@ export function EdgeHalo({
   const most = fringe ? Math.max(6, ...fringe.around) : 6;
   const spill = (v: number) => (r: CutoutRecipe) => ({ ...r, edge: { ...r.edge, spill: v / 100 } });
   return (
-    <section aria-label="Edge halo" className="border-line border-b px-3.5 py-3">
+    <section aria-label={msg('Edge halo')} className="border-line border-b px-3.5 py-3">
       <h2 className="flex justify-between font-semibold">
-        Edge halo
-        <span className="measure text-ink-2">
-          {fringe
-            ? `ΔE ${Math.max(fringe.white.mean, fringe.black.mean).toFixed(1)} mean, ${Math.max(fringe.white.worst, fringe.black.worst).toFixed(1)} worst`
-            : 'measuring'}
-        </span>
+        {rich('Edge halo<measure>{part}</measure>', {
+          measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+          part: fringe
+            ? msg('ΔE {mean} mean, {worst} worst', {
+                mean: Math.max(fringe.white.mean, fringe.black.mean).toFixed(1),
+                worst: Math.max(fringe.white.worst, fringe.black.worst).toFixed(1),
+              })
+            : 'measuring',
+        })}
       </h2>
       <svg
         viewBox="0 0 274 44"
         className="mt-2 block h-11 w-full"
         role="img"
-        aria-label="Edge halo around the product, from the top clockwise"
+        aria-label={msg('Edge halo around the product, from the top clockwise')}
       >
         {fringe?.around.map((v, i) => {
           const h = Math.max(1, (v / most) * 44);
@@ -49,11 +53,11 @@ export function EdgeHalo({
       </svg>
       {fringe && (
         <p className="text-ink-2 mt-1 text-[12px]">
-          on white{' '}
+          {msg('on white')}{' '}
           <span className="measure">
             {fringe.white.mean.toFixed(1)} / {fringe.white.worst.toFixed(1)}
           </span>
-          , on black{' '}
+          {msg(', on black')}{' '}
           <span className="measure">
             {fringe.black.mean.toFixed(1)} / {fringe.black.worst.toFixed(1)}
           </span>{' '}
@@ -63,19 +67,19 @@ export function EdgeHalo({
               className="text-spruce underline"
               onClick={() => onShowWorst(fringe.worstAt!)}
             >
-              Show the worst place
+              {msg('Show the worst place')}
             </button>
           )}
         </p>
       )}
       <Slider
-        label="Remove colour spill"
+        label={msg('Remove colour spill')}
         unit="%"
         min={0}
         max={100}
         value={recipe.edge.spill * 100}
         onChange={(v) => during(spill(v))}
-        onCommit={(v) => finish('Remove colour spill', spill(v))}
+        onCommit={(v) => finish(msg('Remove colour spill'), spill(v))}
       />
     </section>
   );

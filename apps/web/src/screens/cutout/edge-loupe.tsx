@@ -2,6 +2,7 @@ import type { Remote } from 'comlink';
 import { useEffect, useRef } from 'react';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { DeskWorker } from '../../workers/desk.worker';
+import { msg } from '../../language/language';
 
 const SIDE = 88;
 /** Photo pixels across a pane. */
@@ -81,7 +82,7 @@ export function EdgeLoupe({
               height={SIDE}
               className="block w-full"
               role="img"
-              aria-label={`Edge on ${name}`}
+              aria-label={msg('Edge on {name}', { name })}
             />
             <figcaption className="measure absolute bottom-1 left-1 max-w-[90%] truncate rounded-sm bg-[#171b19b0] px-1 text-[10px] text-white">
               {name}
@@ -90,7 +91,7 @@ export function EdgeLoupe({
         ))}
       </div>
       <p className="text-ink-2 mt-2 text-[12px]">
-        Edge loupe, {Math.round((SIDE / ACROSS) * 100)} %, follows the pointer
+        {msg('Edge loupe, {zoom} %, follows the pointer', { zoom: Math.round((SIDE / ACROSS) * 100) })}
       </p>
     </div>
   );

@@ -9,6 +9,7 @@ import {
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { NumberField, Segmented, Slider } from '../../ui/controls';
 import type { RecipeEdits } from './recipe-edits';
+import { msg, rich } from '../../language/language';
 
 const WIDTH = 274;
 const HEIGHT = 96;
@@ -17,9 +18,9 @@ const FLOOR = 72;
 
 type Handle = 'begin' | 'place' | 'end';
 const HANDLES: readonly { id: Handle; label: string }[] = [
-  { id: 'begin', label: 'Where the edge begins: opaque up to here' },
-  { id: 'place', label: 'Place of the edge' },
-  { id: 'end', label: 'Where the edge ends: transparent from here on' },
+  { id: 'begin', label: msg('Where the edge begins: opaque up to here') },
+  { id: 'place', label: msg('Place of the edge') },
+  { id: 'end', label: msg('Where the edge ends: transparent from here on') },
 ];
 
 /** A slope with one of its handles moved to `x`: the middle takes both ends along. */
@@ -51,31 +52,33 @@ export function EdgeProfilePlot({ recipe, during, finish }: RecipeEdits & { reci
     Object.entries(p.edge).every(([key, v]) => Math.abs(edge[key as keyof typeof edge] - v) < 1e-6),
   );
   return (
-    <section aria-label="Edge" className="border-line border-b px-3.5 py-3">
+    <section aria-label={msg('Edge')} className="border-line border-b px-3.5 py-3">
       <h2 className="flex justify-between font-semibold">
-        Edge <span className="measure text-ink-2">across it, photo px</span>
+        {rich('Edge <measure>across it, photo px</measure>', {
+          measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+        })}
       </h2>
       <Plot
         profile={profile}
         onDuring={(handle, x) => during(withEdgeHandle(handle, x))}
-        onFinish={(handle, x) => finish('Change the edge', withEdgeHandle(handle, x))}
+        onFinish={(handle, x) => finish(msg('Change the edge'), withEdgeHandle(handle, x))}
       />
       <div className="mt-1 grid grid-cols-2 gap-2">
         {(['begin', 'end'] as const).map((id) => (
           <NumberField
             key={id}
-            label={id === 'begin' ? 'Begins' : 'Ends'}
+            label={id === 'begin' ? msg('Begins') : msg('Ends')}
             unit="px"
             min={-40}
             max={40}
             digits={1}
             value={profile[id]}
-            onCommit={(v) => finish('Change the edge', withEdgeHandle(id, v))}
+            onCommit={(v) => finish(msg('Change the edge'), withEdgeHandle(id, v))}
           />
         ))}
       </div>
       <Slider
-        label="Even out"
+        label={msg('Even out')}
         unit="px"
         min={0}
         max={20}
@@ -83,16 +86,21 @@ export function EdgeProfilePlot({ recipe, during, finish }: RecipeEdits & { reci
         digits={1}
         value={edge.smooth}
         onChange={(smooth) => during((r) => ({ ...r, edge: { ...r.edge, smooth } }))}
-        onCommit={(smooth) => finish('Even out the edge', (r) => ({ ...r, edge: { ...r.edge, smooth } }))}
+        onCommit={(smooth) =>
+          finish(msg('Even out the edge'), (r) => ({ ...r, edge: { ...r.edge, smooth } }))
+        }
       />
       <div className="mt-1">
         <Segmented
-          label="Edge for"
+          label={msg('Edge for')}
           value={preset?.id ?? 'own'}
           onChange={(id) => {
             const chosen = EDGE_PRESETS.find((p) => p.id === id);
             if (chosen)
-              finish(`Edge: ${chosen.title}`, (r) => ({ ...r, edge: { ...r.edge, ...chosen.edge } }));
+              finish(msg('Edge: {chosen}', { chosen: chosen.title }), (r) => ({
+                ...r,
+                edge: { ...r.edge, ...chosen.edge },
+              }));
           }}
           options={EDGE_PRESETS.map((p) => ({ value: p.id, title: p.title }))}
         />
@@ -127,7 +135,7 @@ function Plot({
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="mt-2 block w-full touch-none select-none"
       role="group"
-      aria-label="Profile of the edge, from the opaque inside to the transparent outside"
+      aria-label={msg('Profile of the edge, from the opaque inside to the transparent outside')}
       onPointerMove={(e) => held.current && onDuring(held.current, at(e))}
       onPointerUp={(e) => {
         if (held.current) onFinish(held.current, at(e));
@@ -196,10 +204,10 @@ function Ruler({ reach, toX }: { reach: number; toX(v: number): number }) {
         </text>
       ))}
       <text x="4" y={FLOOR - 6} className="fill-ink-2 text-[10px]">
-        inside
+        {msg('inside')}
       </text>
       <text x={WIDTH - 4} y={TOP + 4} textAnchor="end" className="fill-ink-2 text-[10px]">
-        outside
+        {msg('outside')}
       </text>
     </>
   );

@@ -4,6 +4,7 @@ import type { Tidy } from '@scenograph/core/retouch/tidy';
 import { refresh, type Photo, call } from '../../api/client';
 import { say } from '../../ui/notices';
 import { saveRecipe, useRecipe } from './recipe-store';
+import { msg } from '../../language/language';
 
 /** Stores what is on the desk and, where it has changed, has the full-size cutout made: every shot with it follows. */
 export async function putToUse(photoId: string): Promise<void> {
@@ -20,7 +21,7 @@ export async function putToUse(photoId: string): Promise<void> {
     if (useRecipe.getState().id === photoId) useRecipe.setState({ inUse: true });
     refresh('/api/photos');
     if (!queued) return;
-    say('working', 'The corrected cutout is made at full size; every shot with it follows.');
+    say('working', msg('The corrected cutout is made at full size; every shot with it follows.'));
   } catch (e) {
     say('stop', (e as Error).message);
   }
@@ -31,12 +32,15 @@ export function useAccept(photo: Photo, next: Photo | undefined): () => Promise<
   const navigate = useNavigate();
   return useCallback(async () => {
     if (!(await saveRecipe()))
-      return say('stop', 'The steps could not be stored yet; try again in a moment.');
+      return say('stop', msg('The steps could not be stored yet; try again in a moment.'));
     try {
       await call('POST /api/photos/accepted', { body: { ids: [photo.id], accepted: true } });
       await call('POST /api/photos/cutouts', { body: { ids: [photo.id], changedOnly: true } });
       refresh('/api/photos');
-      say('pass', 'Accepted. What was corrected is made at full size; every shot that shows it follows.');
+      say(
+        'pass',
+        msg('Accepted. What was corrected is made at full size; every shot that shows it follows.'),
+      );
       void navigate(next ? `/photos/${next.id}/cutout` : '/photos/review');
     } catch (e) {
       say('stop', (e as Error).message);
@@ -51,16 +55,29 @@ export async function adjustAlike(others: readonly Photo[], tidy: Tidy): Promise
       body: { ids: others.map((p) => p.id), tidy },
     });
     refresh('/api/photos');
-    say('working', `${queued} photos take the same adjustments and are cut out again.`, {
-      title: 'Undo',
-      run: () =>
-        void call('POST /api/photos/tidy/restore', { body: { photos: before } })
-          .then(() => {
-            refresh('/api/photos');
-            say('pass', `${before.length} photos have the adjustments back that they had.`);
-          })
-          .catch((e: Error) => say('stop', e.message)),
-    });
+    say(
+      'working',
+      msg(
+        '{queued, plural, one {# photo takes the same adjustments and is} other {# photos take the same adjustments and are}} cut out again.',
+        { queued },
+      ),
+      {
+        title: msg('Undo'),
+        run: () =>
+          void call('POST /api/photos/tidy/restore', { body: { photos: before } })
+            .then(() => {
+              refresh('/api/photos');
+              say(
+                'pass',
+                msg(
+                  '{before, plural, one {# photo has the adjustments back that it} other {# photos have the adjustments back that they}} had.',
+                  { before: before.length },
+                ),
+              );
+            })
+            .catch((e: Error) => say('stop', e.message)),
+      },
+    );
   } catch (e) {
     say('stop', (e as Error).message);
   }

@@ -1,6 +1,7 @@
 import type { RepairPiece } from '@scenograph/core/cutout/recipe';
 import { ColourField } from '../../ui/colour-field';
 import { Button, NumberField, Segmented } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 /** A piece drawn over the product or behind it: its colour, place, softness and outline. */
 export function RepairPieceFields({
@@ -20,31 +21,29 @@ export function RepairPieceFields({
   return (
     <div className="border-line mt-2 grid gap-2 border-t pt-2">
       <div className="flex items-center justify-between">
-        <span className="font-medium">
-          Piece {n}, {piece.shape}
-        </span>
+        <span className="font-medium">{msg('Piece {n}, {shape}', { n, shape: piece.shape })}</span>
         <Button tone="quiet" onClick={onRemove}>
-          Remove
+          {msg('Remove')}
         </Button>
       </div>
       <ColourField
-        label="Fill"
+        label={msg('Fill')}
         value={piece.fill ?? '#ffffff'}
         onChange={(fill) => onDuring({ fill })}
         onCommit={(fill) => onChange({ fill })}
       />
       <Segmented
-        label="Where it lies"
+        label={msg('Where it lies')}
         value={piece.place}
         onChange={(place) => onChange({ place })}
         options={[
-          { value: 'front', title: 'In front' },
-          { value: 'behind', title: 'Behind' },
+          { value: 'front', title: msg('In front') },
+          { value: 'behind', title: msg('Behind') },
         ]}
       />
       <div className="grid grid-cols-2 gap-2">
         <NumberField
-          label="Softness"
+          label={msg('Softness')}
           unit="px"
           min={0}
           max={400}
@@ -52,7 +51,7 @@ export function RepairPieceFields({
           onCommit={(softness) => onChange({ softness })}
         />
         <NumberField
-          label="Outline"
+          label={msg('Outline')}
           unit="px"
           min={0}
           max={200}
@@ -64,7 +63,7 @@ export function RepairPieceFields({
       </div>
       {piece.outline && (
         <ColourField
-          label="Outline"
+          label={msg('Outline')}
           value={piece.outline.colour}
           onChange={(colour) => onDuring({ outline: { ...piece.outline!, colour } })}
           onCommit={(colour) => onChange({ outline: { ...piece.outline!, colour } })}
@@ -72,7 +71,7 @@ export function RepairPieceFields({
       )}
       {piece.shape === 'rounded' && (
         <NumberField
-          label="Corner"
+          label={msg('Corner')}
           unit="px"
           min={0}
           max={4000}

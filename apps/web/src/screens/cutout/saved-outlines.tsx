@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import type { OutlineStep } from '@scenograph/core/cutout/recipe';
 import { blobUrl, type Outline } from '../../api/client';
 import { Button, TextField } from '../../ui/controls';
+import { msg, rich } from '../../language/language';
 
 /** The outlines that are kept with the photo: use, save, import, remove. */
 export function SavedOutlines({
@@ -27,7 +28,10 @@ export function SavedOutlines({
   return (
     <>
       <h2 className="border-line mt-3 flex h-9.5 shrink-0 items-center justify-between border-b px-3.5 font-semibold">
-        Saved outlines <span className="measure text-ink-2">{outlines.length}</span>
+        {rich('Saved outlines <measure>{outlines}</measure>', {
+          measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+          outlines: outlines.length,
+        })}
       </h2>
       <ul>
         {outlines.map((o) => (
@@ -44,27 +48,27 @@ export function SavedOutlines({
         <div className="flex items-end gap-2">
           <div className="grow">
             <TextField
-              label="Save the present outline as"
+              label={msg('Save the present outline as')}
               value={title}
               onCommit={setTitle}
-              placeholder="Before the handle"
+              placeholder={msg('Before the handle')}
             />
           </div>
           <Button
             onClick={() => {
-              void onSave(title.trim() || `Outline ${outlines.length + 1}`).then(
+              void onSave(title.trim() || msg('Outline {outlines}', { outlines: outlines.length + 1 })).then(
                 (kept) => kept && setTitle(''),
               );
             }}
           >
-            Save
+            {msg('Save')}
           </Button>
         </div>
         <input
           ref={file}
           type="file"
           accept=".png,.svg"
-          aria-label="Outline to import"
+          aria-label={msg('Outline to import')}
           className="hidden"
           onChange={(e) => {
             if (e.target.files?.[0]) onImport(e.target.files[0]);
@@ -72,7 +76,7 @@ export function SavedOutlines({
           }}
         />
         <Button tone="quiet" onClick={() => file.current?.click()}>
-          <Upload size={13} aria-hidden /> Import SVG or PNG
+          <Upload size={13} aria-hidden /> {msg('Import SVG or PNG')}
         </Button>
       </div>
     </>
@@ -80,10 +84,10 @@ export function SavedOutlines({
 }
 
 const MODES = [
-  ['replace', 'Load it'],
-  ['add', 'Add it'],
-  ['take', 'Subtract it'],
-  ['overlap', 'Keep only the overlap'],
+  ['replace', msg('Load it')],
+  ['add', msg('Add it')],
+  ['take', msg('Subtract it')],
+  ['overlap', msg('Keep only the overlap')],
 ] as const;
 
 /** What can be done with a kept outline. */
@@ -101,7 +105,7 @@ function OutlineMenu({
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="text-spruce rounded-sm px-1.5 py-1 text-[12px] underline">
-        Use
+        {msg('Use')}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
@@ -115,16 +119,16 @@ function OutlineMenu({
           ))}
           <DropdownMenu.Separator className="bg-line my-1 h-px" />
           <Item>
-            <a href={svgUrl(o)} download={`${o.title}.svg`}>
-              Save as SVG path
+            <a href={svgUrl(o)} download={msg('{o}.svg', { o: o.title })}>
+              {msg('Save as SVG path')}
             </a>
           </Item>
           <Item>
-            <a href={blobUrl(o.matte)} download={`${o.title}.png`}>
-              Save as PNG matte
+            <a href={blobUrl(o.matte)} download={msg('{o}.png', { o: o.title })}>
+              {msg('Save as PNG matte')}
             </a>
           </Item>
-          <Item onSelect={() => onRemove(o)}>Remove</Item>
+          <Item onSelect={() => onRemove(o)}>{msg('Remove')}</Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -2,6 +2,7 @@ import type { Scene } from '../../api/client';
 import { ColourButton, ColourField } from '../../ui/colour-field';
 import { Segmented, Select } from '../../ui/controls';
 import { SIGHTS, type Sight } from './tools';
+import { msg } from '../../language/language';
 
 /** How the cutout is looked at, and what lies behind it. */
 export function SightBar({
@@ -28,7 +29,12 @@ export function SightBar({
   return (
     <div className="absolute top-3 right-3 flex items-center gap-2">
       {sight === 'tint' && (
-        <ColourButton label="Tint of what is dropped" value={tint} onChange={onTint} onCommit={onTint} />
+        <ColourButton
+          label={msg('Tint of what is dropped')}
+          value={tint}
+          onChange={onTint}
+          onCommit={onTint}
+        />
       )}
       {sight === 'colour' && (
         <div className="bg-card flex items-center gap-1 rounded-md p-0.5">
@@ -36,18 +42,18 @@ export function SightBar({
             <button
               key={c}
               type="button"
-              aria-label={c === '#ffffff' ? 'On white' : 'On black'}
+              aria-label={c === '#ffffff' ? msg('On white') : msg('On black')}
               onClick={() => onGround(c)}
               className="border-line h-6 w-6 rounded-sm border"
               style={{ background: c }}
             />
           ))}
-          <ColourField label="Ground" value={ground} onChange={onGround} onCommit={onGround} />
+          <ColourField label={msg('Ground')} value={ground} onChange={onGround} onCommit={onGround} />
         </div>
       )}
       {sight === 'scene' && scenes && scene && (
         <Select
-          label="Scene behind the cutout"
+          label={msg('Scene behind the cutout')}
           className="w-44"
           value={scene.id}
           onChange={onScene}
@@ -55,7 +61,7 @@ export function SightBar({
         />
       )}
       <Segmented<Sight>
-        label="Seen as"
+        label={msg('Seen as')}
         value={sight}
         onChange={onSight}
         options={SIGHTS.map((s) => ({ value: s.id, title: s.title }))}

@@ -1,32 +1,33 @@
 import { X } from 'lucide-react';
 import type { Step } from '@scenograph/core/cutout/recipe';
 import { NumberField, Segmented, Slider, TextField } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 const MODES = [
-  { value: 'add', title: 'Add' },
-  { value: 'take', title: 'Subtract' },
-  { value: 'overlap', title: 'Overlap' },
+  { value: 'add', title: msg('Add') },
+  { value: 'take', title: msg('Subtract') },
+  { value: 'overlap', title: msg('Overlap') },
 ] as const;
 
 /** The values of one step. */
 export function StepFields({ step, onChange }: { step: Step; onChange(value: Partial<Step>): void }) {
   return (
     <>
-      <TextField label="Name" hideLabel value={step.name} onCommit={(name) => onChange({ name })} />
+      <TextField label={msg('Name')} hideLabel value={step.name} onCommit={(name) => onChange({ name })} />
       {(step.kind === 'stroke' || step.kind === 'paint') && (
         <Segmented
-          label="What the stroke does"
+          label={msg('What the stroke does')}
           value={step.side}
           onChange={(side) => onChange({ side })}
           options={[
-            { value: 'keep', title: 'Keep' },
-            { value: 'drop', title: 'Drop' },
+            { value: 'keep', title: msg('Keep') },
+            { value: 'drop', title: msg('Drop') },
           ]}
         />
       )}
       {(step.kind === 'stroke' || step.kind === 'paint' || step.kind === 'fibre') && (
         <NumberField
-          label="Width"
+          label={msg('Width')}
           unit="px"
           min={1}
           max={2000}
@@ -36,7 +37,7 @@ export function StepFields({ step, onChange }: { step: Step; onChange(value: Par
       )}
       {step.kind === 'paint' && (
         <NumberField
-          label="Softness"
+          label={msg('Softness')}
           unit="%"
           min={0}
           max={100}
@@ -46,7 +47,7 @@ export function StepFields({ step, onChange }: { step: Step; onChange(value: Par
       )}
       {(step.kind === 'colour' || step.kind === 'trace' || step.kind === 'shape') && (
         <Segmented
-          label="What it does"
+          label={msg('What it does')}
           value={step.mode}
           onChange={(mode) => onChange({ mode })}
           options={[...MODES]}
@@ -55,7 +56,7 @@ export function StepFields({ step, onChange }: { step: Step; onChange(value: Par
       {step.kind === 'colour' && <ColourFields {...{ step, onChange }} />}
       {step.kind === 'shape' && (
         <NumberField
-          label="Snap"
+          label={msg('Snap')}
           unit="px"
           min={0}
           max={400}
@@ -64,10 +65,12 @@ export function StepFields({ step, onChange }: { step: Step; onChange(value: Par
         />
       )}
       {step.kind === 'shape' && step.snap === 0 && (
-        <p className="text-ink-2 text-[12px]">Snap off: cut exactly as drawn.</p>
+        <p className="text-ink-2 text-[12px]">{msg('Snap off: cut exactly as drawn.')}</p>
       )}
       {step.kind === 'trace' && (
-        <p className="text-ink-2 text-[12px]">Drag a point to move it; Delete over a point removes it.</p>
+        <p className="text-ink-2 text-[12px]">
+          {msg('Drag a point to move it; Delete over a point removes it.')}
+        </p>
       )}
     </>
   );
@@ -84,7 +87,7 @@ function ColourFields({
   return (
     <>
       <Slider
-        label="Tolerance"
+        label={msg('Tolerance')}
         unit="ΔE"
         min={0}
         max={40}
@@ -93,15 +96,15 @@ function ColourFields({
         onCommit={(tolerance) => onChange({ tolerance })}
       />
       <Segmented
-        label="How far it reaches"
+        label={msg('How far it reaches')}
         value={step.reach}
         onChange={(reach) => onChange({ reach })}
         options={[
-          { value: 'touching', title: 'Touching' },
-          { value: 'anywhere', title: 'Anywhere' },
+          { value: 'touching', title: msg('Touching') },
+          { value: 'anywhere', title: msg('Anywhere') },
         ]}
       />
-      <ol aria-label="Picked colours" className="flex flex-wrap gap-1">
+      <ol aria-label={msg('Picked colours')} className="flex flex-wrap gap-1">
         {step.seeds.map((seed, i) => (
           <li key={`${seed.join()}-${i}`} className="bg-paper flex items-center rounded-sm pl-1.5">
             <span className="measure text-[11px]">
@@ -109,7 +112,10 @@ function ColourFields({
             </span>
             <button
               type="button"
-              aria-label={`Remove the pick at ${Math.round(seed[0])}, ${Math.round(seed[1])}`}
+              aria-label={msg('Remove the pick at {seed}, {seed2}', {
+                seed: Math.round(seed[0]),
+                seed2: Math.round(seed[1]),
+              })}
               disabled={step.seeds.length < 2}
               className="text-ink-2 hover:text-ink px-1.5 py-0.5 disabled:opacity-40"
               onClick={() => onChange({ seeds: step.seeds.filter((_, k) => k !== i) })}

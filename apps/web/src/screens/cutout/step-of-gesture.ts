@@ -1,6 +1,7 @@
 import type { Mode, Point, Step } from '@scenograph/core/cutout/recipe';
 import type { Gesture } from './desk-traces';
 import { isBrush, type ToolOptions } from './tools';
+import { msg } from '../../language/language';
 
 /** The step that a finished gesture makes by itself; null for tools that want more (paths, repairs, tidying). */
 export function stepOf(
@@ -19,23 +20,23 @@ export function stepOf(
     case 'keep':
     case 'drop':
       return {
-        label: tool === 'keep' ? 'Keep stroke' : 'Drop stroke',
+        label: tool === 'keep' ? msg('Keep stroke') : msg('Drop stroke'),
         step: { ...base, kind: 'stroke', side: tool, points: line, radius },
       };
     case 'paint-keep':
     case 'paint-drop': {
       const side = tool === 'paint-keep' ? 'keep' : 'drop';
       return {
-        label: side === 'keep' ? 'Painted in' : 'Painted out',
+        label: side === 'keep' ? msg('Painted in') : msg('Painted out'),
         step: { ...base, kind: 'paint', side, points: line, radius, softness },
       };
     }
     case 'fibre':
-      return { label: 'Fibre zone', step: { ...base, kind: 'fibre', points: line, radius } };
+      return { label: msg('Fibre zone'), step: { ...base, kind: 'fibre', points: line, radius } };
     case 'colour': {
       const { tolerance, reach } = options;
       return {
-        label: 'By colour',
+        label: msg('By colour'),
         step: { ...base, kind: 'colour', mode, seeds: [start], tolerance, reach },
       };
     }

@@ -6,6 +6,7 @@ import type { Outline } from '../../api/client';
 import { Button, IconButton } from '../../ui/controls';
 import { SavedOutlines } from './saved-outlines';
 import { StepFields } from './step-fields';
+import { msg } from '../../language/language';
 
 /** What stands beside the automatic cutout: how far it can be trusted, as long as nobody has corrected or accepted it. */
 function automaticSays(
@@ -42,8 +43,9 @@ function stepValue(step: Step): string {
   if (!step.on) return 'off';
   if (step.kind === 'stroke' || step.kind === 'paint' || step.kind === 'fibre')
     return `${Math.round(step.radius * 2)} px`;
-  if (step.kind === 'colour') return `${step.seeds.length} picked`;
-  if (step.kind === 'trace') return `${step.points.length} pts`;
+  if (step.kind === 'colour') return msg('{seeds} picked', { seeds: step.seeds.length });
+  if (step.kind === 'trace')
+    return msg('{points, plural, one {# point} other {# points}}', { points: step.points.length });
   if (step.kind === 'shape' || step.kind === 'outline') return step.mode;
   return '';
 }
@@ -100,14 +102,14 @@ export function StepsPanel({
   if (folded) return <Folded count={recipe.steps.length} onUnfold={() => setFolded(false)} />;
   return (
     <aside
-      aria-label="How this edge was made"
+      aria-label={msg('How this edge was made')}
       className="border-line bg-card flex w-59 shrink-0 flex-col overflow-y-auto border-r"
     >
       <h2 className="border-line flex h-9.5 shrink-0 items-center justify-between border-b pr-1.5 pl-3.5 font-semibold">
-        How this edge was made
+        {msg('How this edge was made')}
         <button
           type="button"
-          aria-label="Fold the steps away"
+          aria-label={msg('Fold the steps away')}
           className="text-ink-2 hover:text-ink p-1.5"
           onClick={() => setFolded(true)}
         >
@@ -153,7 +155,7 @@ function AllSteps({ any, onEdit }: { any: boolean; onEdit: Edit }) {
         tone="quiet"
         onClick={() =>
           onEdit(
-            'Invert',
+            msg('Invert'),
             withSteps((steps) => [
               ...steps,
               { id: crypto.randomUUID(), name: 'Invert', on: true, kind: 'invert' },
@@ -161,19 +163,19 @@ function AllSteps({ any, onEdit }: { any: boolean; onEdit: Edit }) {
           )
         }
       >
-        Invert
+        {msg('Invert')}
       </Button>
       {any && (
         <Button
           tone="quiet"
           onClick={() =>
             onEdit(
-              'Delete all steps',
+              msg('Delete all steps'),
               withSteps(() => []),
             )
           }
         >
-          Delete all steps
+          {msg('Delete all steps')}
         </Button>
       )}
     </div>
@@ -182,14 +184,14 @@ function AllSteps({ any, onEdit }: { any: boolean; onEdit: Edit }) {
 
 function Folded({ count, onUnfold }: { count: number; onUnfold(): void }) {
   return (
-    <aside aria-label="How this edge was made" className="border-line bg-card w-9 shrink-0 border-r">
+    <aside aria-label={msg('How this edge was made')} className="border-line bg-card w-9 shrink-0 border-r">
       <button
         type="button"
         aria-expanded={false}
         className="hover:bg-paper block h-full w-full pt-3.5 pr-2 text-left font-semibold [writing-mode:vertical-rl]"
         onClick={onUnfold}
       >
-        How this edge was made
+        {msg('How this edge was made')}
         {count > 0 && <span className="measure text-ink-2">, {count}</span>}
       </button>
     </aside>
@@ -204,15 +206,15 @@ function AutomaticRow({ on, says, onEdit }: { on: boolean; says: string; onEdit:
         type="button"
         aria-pressed={on}
         className={`grow text-left ${on ? '' : 'text-ink-2 line-through'}`}
-        title={on ? 'Begin with nothing' : 'Begin with the automatic cutout'}
+        title={on ? msg('Begin with nothing') : msg('Begin with the automatic cutout')}
         onClick={() =>
-          onEdit(on ? 'Automatic off' : 'Automatic on', (r) => ({
+          onEdit(on ? msg('Automatic off') : msg('Automatic on'), (r) => ({
             ...r,
             automatic: { ...r.automatic, on: !r.automatic.on },
           }))
         }
       >
-        Automatic
+        {msg('Automatic')}
       </button>
       <span className="measure text-ink-2">{says}</span>
     </li>
@@ -242,13 +244,13 @@ function StepRow({
     );
   const move = (by: number) =>
     onEdit(
-      'Change the order of steps',
+      msg('Change the order of steps'),
       withSteps((steps) => moved(steps, step.id, by)),
     );
   const remove = () => {
     onChoose(null);
     onEdit(
-      `Delete ${step.name}`,
+      msg('Delete {step}', { step: step.name }),
       withSteps((steps) => steps.filter((s) => s.id !== step.id)),
     );
   };
@@ -270,21 +272,26 @@ function StepRow({
       </div>
       {open && (
         <div className="grid gap-2 px-3.5 pb-3">
-          <StepFields step={step} onChange={(value) => patch(`Change ${step.name}`, value)} />
+          <StepFields
+            step={step}
+            onChange={(value) => patch(msg('Change {step}', { step: step.name }), value)}
+          />
           <div className="flex gap-1">
             <IconButton
-              label={step.on ? 'Switch off' : 'Switch on'}
-              onClick={() => patch(step.on ? 'Switch a step off' : 'Switch a step on', { on: !step.on })}
+              label={step.on ? msg('Switch off') : msg('Switch on')}
+              onClick={() =>
+                patch(step.on ? msg('Switch a step off') : msg('Switch a step on'), { on: !step.on })
+              }
             >
               {step.on ? <Eye size={14} aria-hidden /> : <EyeOff size={14} aria-hidden />}
             </IconButton>
-            <IconButton label="Earlier" disabled={first} onClick={() => move(-1)}>
+            <IconButton label={msg('Earlier')} disabled={first} onClick={() => move(-1)}>
               <ArrowUp size={14} aria-hidden />
             </IconButton>
-            <IconButton label="Later" disabled={last} onClick={() => move(1)}>
+            <IconButton label={msg('Later')} disabled={last} onClick={() => move(1)}>
               <ArrowDown size={14} aria-hidden />
             </IconButton>
-            <IconButton label="Delete this step" onClick={remove}>
+            <IconButton label={msg('Delete this step')} onClick={remove}>
               <Trash2 size={14} aria-hidden />
             </IconButton>
           </div>

@@ -2,13 +2,14 @@ import type { Histogram } from '@scenograph/core/retouch/histogram';
 import { UNTIDIED, type Tidy } from '@scenograph/core/retouch/tidy';
 import { Button, NumberField, Slider } from '../../ui/controls';
 import type { Gesture } from './desk-traces';
+import { msg } from '../../language/language';
 
 /** Values of tone, with what is shown of them: `factor` times what is stored, within `reach` of 0. */
 const SLIDERS = [
-  { key: 'exposure', title: 'Exposure', unit: 'EV', reach: 3, factor: 1, step: 0.1 },
-  { key: 'contrast', title: 'Contrast', unit: '%', reach: 100, factor: 100, step: 1 },
-  { key: 'localContrast', title: 'Local contrast', unit: '%', reach: 100, factor: 100, step: 1 },
-  { key: 'saturation', title: 'Saturation', unit: '%', reach: 100, factor: 100, step: 1 },
+  { key: 'exposure', title: msg('Exposure'), unit: 'EV', reach: 3, factor: 1, step: 0.1 },
+  { key: 'contrast', title: msg('Contrast'), unit: '%', reach: 100, factor: 100, step: 1 },
+  { key: 'localContrast', title: msg('Local contrast'), unit: '%', reach: 100, factor: 100, step: 1 },
+  { key: 'saturation', title: msg('Saturation'), unit: '%', reach: 100, factor: 100, step: 1 },
 ] as const;
 
 /** Tidying the photo before it is cut out; the original is never altered. */
@@ -34,16 +35,19 @@ export function TidyDesk({
   const toggle = (which: 'neutral' | 'straighten' | 'crop') => onTool(tool === which ? 'keep' : which);
   return (
     <>
-      <section aria-label="Histogram" className="border-line border-b px-3.5 py-3">
-        <h2 className="font-semibold">Tidy the photo</h2>
+      <section aria-label={msg('Histogram')} className="border-line border-b px-3.5 py-3">
+        <h2 className="font-semibold">{msg('Tidy the photo')}</h2>
         <p className="measure text-ink-2">
           {histogram
-            ? `clipped: ${(histogram.clippedDark * 100).toFixed(1)} % dark, ${(histogram.clippedLight * 100).toFixed(1)} % light`
-            : 'counting'}
+            ? msg('clipped: {clippedDark} % dark, {clippedLight} % light', {
+                clippedDark: (histogram.clippedDark * 100).toFixed(1),
+                clippedLight: (histogram.clippedLight * 100).toFixed(1),
+              })
+            : msg('counting')}
         </p>
         <HistogramPlot histogram={histogram} />
       </section>
-      <section aria-label="Tone" className="border-line border-b px-3.5 py-3">
+      <section aria-label={msg('Tone')} className="border-line border-b px-3.5 py-3">
         {SLIDERS.map(({ key, title, unit, reach, factor, step }) => (
           <Slider
             key={key}
@@ -59,20 +63,20 @@ export function TidyDesk({
           />
         ))}
         <div className="mt-1 flex items-center gap-2">
-          <span className="text-ink-2 w-19 text-[12px]">White balance</span>
+          <span className="text-ink-2 w-19 text-[12px]">{msg('White balance')}</span>
           <Button onClick={() => toggle('neutral')} aria-pressed={tool === 'neutral'}>
-            {tool === 'neutral' ? 'Click something grey' : 'Pick a neutral'}
+            {tool === 'neutral' ? msg('Click something grey') : msg('Pick a neutral')}
           </Button>
           {tidy.neutral && (
             <>
               <span
-                aria-label={`Neutral ${tidy.neutral}`}
+                aria-label={msg('Neutral {neutral}', { neutral: tidy.neutral })}
                 role="img"
                 className="border-line h-5 w-5 border"
                 style={{ background: tidy.neutral }}
               />
-              <Button tone="quiet" onClick={() => finish('Leave the white balance', { neutral: null })}>
-                Undo it
+              <Button tone="quiet" onClick={() => finish(msg('Leave the white balance'), { neutral: null })}>
+                {msg('Undo it')}
               </Button>
             </>
           )}
@@ -80,9 +84,11 @@ export function TidyDesk({
       </section>
       <FrameSection tidy={tidy} tool={tool} onToggle={toggle} finish={finish} />
       <section className="flex gap-2 px-3.5 py-3">
-        <Button onClick={() => finish('Untidy', UNTIDIED)}>As it was taken</Button>
+        <Button onClick={() => finish(msg('Untidy'), UNTIDIED)}>{msg('As it was taken')}</Button>
         <Button onClick={onApplyToAll} disabled={!others}>
-          Same for all {others + 1} photos
+          {msg('Same for {others, plural, one {the other photo} other {all # photos}}', {
+            others: others + 1,
+          })}
         </Button>
       </section>
     </>
@@ -97,7 +103,7 @@ function HistogramPlot({ histogram }: { histogram: Histogram | null }) {
       preserveAspectRatio="none"
       className="border-line mt-2 block h-16 w-full border"
       role="img"
-      aria-label="Histogram of red, green and blue"
+      aria-label={msg('Histogram of red, green and blue')}
     >
       {histogram &&
         (
@@ -135,33 +141,33 @@ function FrameSection({
   finish(label: string, value: Partial<Tidy>): void;
 }) {
   return (
-    <section aria-label="Frame" className="border-line border-b px-3.5 py-3">
+    <section aria-label={msg('Frame')} className="border-line border-b px-3.5 py-3">
       <div className="flex items-center gap-2">
         <Button onClick={() => toggle('straighten')} aria-pressed={tool === 'straighten'}>
-          {tool === 'straighten' ? 'Draw along an edge' : 'Straighten'}
+          {tool === 'straighten' ? msg('Draw along an edge') : msg('Straighten')}
         </Button>
         <NumberField
-          label="Rotation"
+          label={msg('Rotation')}
           unit="°"
           digits={1}
           step={0.1}
           min={-45}
           max={45}
           value={tidy.straighten}
-          onCommit={(straighten) => finish('Straighten', { straighten })}
+          onCommit={(straighten) => finish(msg('Straighten'), { straighten })}
         />
       </div>
       <div className="mt-2 flex items-center gap-2">
         <Button onClick={() => toggle('crop')} aria-pressed={tool === 'crop'}>
-          {tool === 'crop' ? 'Draw the part to keep' : 'Crop'}
+          {tool === 'crop' ? msg('Draw the part to keep') : msg('Crop')}
         </Button>
         {tidy.crop && (
           <>
             <span className="measure">
-              {tidy.crop.width} x {tidy.crop.height} px
+              {msg('{width} x {height} px', { width: tidy.crop.width, height: tidy.crop.height })}
             </span>
-            <Button tone="quiet" onClick={() => finish('Leave the crop', { crop: null })}>
-              All of it
+            <Button tone="quiet" onClick={() => finish(msg('Leave the crop'), { crop: null })}>
+              {msg('All of it')}
             </Button>
           </>
         )}

@@ -1,12 +1,13 @@
 import type { Gesture } from './desk-traces';
 import { TOOLS, type ToolId } from './tools';
+import { msg } from '../../language/language';
 
 /** The tools, beside the photo. */
 export function ToolBar({ tool, onTool }: { tool: Gesture['tool']; onTool(tool: ToolId): void }) {
   return (
     <div
       role="toolbar"
-      aria-label="Tools"
+      aria-label={msg('Tools')}
       aria-orientation="vertical"
       className="bg-card absolute top-14 left-3 flex max-h-[calc(100%-4.5rem)] w-26 flex-col gap-px overflow-y-auto rounded-md p-1 shadow-[0_2px_10px_rgba(23,27,25,0.16)]"
     >

@@ -2,6 +2,7 @@ import { ColourField } from '../../ui/colour-field';
 import { NumberField, Segmented } from '../../ui/controls';
 import type { Gesture } from './desk-traces';
 import { isBrush, TOOLS, type BrushId, type ToolOptions } from './tools';
+import { msg } from '../../language/language';
 
 interface Choices {
   options: ToolOptions;
@@ -37,25 +38,25 @@ export function ToolChoices({
       {tool === 'repair' && <RepairChoices {...mine} />}
       {(tool === 'colour' || tool === 'shape' || tool === 'trace' || tool === 'pen') && (
         <Segmented
-          label="What it does"
+          label={msg('What it does')}
           value={options.mode}
           onChange={(mode) => onOptions({ mode })}
           options={[
-            { value: 'auto', title: 'By place' },
-            { value: 'add', title: 'Add' },
-            { value: 'take', title: 'Subtract' },
-            { value: 'overlap', title: 'Overlap' },
+            { value: 'auto', title: msg('By place') },
+            { value: 'add', title: msg('Add') },
+            { value: 'take', title: msg('Subtract') },
+            { value: 'overlap', title: msg('Overlap') },
           ]}
         />
       )}
       {tool === 'base' && baseDrawn && (
         <button type="button" className="text-spruce underline" onClick={onBaseFound}>
-          Back to the base as found
+          {msg('Back to the base as found')}
         </button>
       )}
       {drafting > 2 && (
         <button type="button" className="text-spruce underline" onClick={onClosePath}>
-          Close the path
+          {msg('Close the path')}
         </button>
       )}
     </div>
@@ -67,7 +68,7 @@ function BrushChoices({ tool, options, onOptions }: Choices & { tool: BrushId })
     <>
       <div className="w-32">
         <NumberField
-          label="Width"
+          label={msg('Width')}
           unit="px"
           min={1}
           max={2000}
@@ -78,7 +79,7 @@ function BrushChoices({ tool, options, onOptions }: Choices & { tool: BrushId })
       {(tool === 'paint-keep' || tool === 'paint-drop') && (
         <div className="w-34">
           <NumberField
-            label="Softness"
+            label={msg('Softness')}
             unit="%"
             min={0}
             max={100}
@@ -96,7 +97,7 @@ function ColourChoices({ options, onOptions }: Choices) {
     <>
       <div className="w-36">
         <NumberField
-          label="Tolerance"
+          label={msg('Tolerance')}
           unit="ΔE"
           min={0}
           max={100}
@@ -105,12 +106,12 @@ function ColourChoices({ options, onOptions }: Choices) {
         />
       </div>
       <Segmented
-        label="How far it reaches"
+        label={msg('How far it reaches')}
         value={options.reach}
         onChange={(reach) => onOptions({ reach })}
         options={[
-          { value: 'touching', title: 'Touching' },
-          { value: 'anywhere', title: 'Anywhere' },
+          { value: 'touching', title: msg('Touching') },
+          { value: 'anywhere', title: msg('Anywhere') },
         ]}
       />
     </>
@@ -121,19 +122,19 @@ function ShapeChoices({ options, onOptions }: Choices) {
   return (
     <>
       <Segmented
-        label="Shape"
+        label={msg('Shape')}
         value={options.shape}
         onChange={(shape) => onOptions({ shape })}
         options={[
-          { value: 'rectangle', title: 'Rectangle' },
-          { value: 'ellipse', title: 'Ellipse' },
-          { value: 'freehand', title: 'Freehand' },
-          { value: 'polygon', title: 'Polygon' },
+          { value: 'rectangle', title: msg('Rectangle') },
+          { value: 'ellipse', title: msg('Ellipse') },
+          { value: 'freehand', title: msg('Freehand') },
+          { value: 'polygon', title: msg('Polygon') },
         ]}
       />
       <div className="w-32">
         <NumberField
-          label="Snap"
+          label={msg('Snap')}
           unit="px"
           min={0}
           max={400}
@@ -143,7 +144,7 @@ function ShapeChoices({ options, onOptions }: Choices) {
       </div>
       {options.snap === 0 && (
         <span className="bg-ink rounded-sm px-1.5 py-0.5 text-[11px] whitespace-nowrap text-white">
-          Snap off: cut as drawn
+          {msg('Snap off: cut as drawn')}
         </span>
       )}
     </>
@@ -154,28 +155,28 @@ function RepairChoices({ options, onOptions }: Choices) {
   return (
     <>
       <Segmented
-        label="Piece"
+        label={msg('Piece')}
         value={options.piece}
         onChange={(piece) => onOptions({ piece })}
         options={[
-          { value: 'ellipse', title: 'Ellipse' },
-          { value: 'rounded', title: 'Rounded' },
-          { value: 'path', title: 'Free path' },
+          { value: 'ellipse', title: msg('Ellipse') },
+          { value: 'rounded', title: msg('Rounded') },
+          { value: 'path', title: msg('Free path') },
         ]}
       />
       <Segmented
-        label="Fill"
+        label={msg('Fill')}
         value={options.fill === null ? 'under' : 'own'}
         onChange={(v) => onOptions({ fill: v === 'under' ? null : '#b98d5a' })}
         options={[
-          { value: 'under', title: 'Colour under it' },
-          { value: 'own', title: 'One colour' },
+          { value: 'under', title: msg('Colour under it') },
+          { value: 'own', title: msg('One colour') },
         ]}
       />
       {options.fill !== null && (
         <div className="w-38">
           <ColourField
-            label="Fill"
+            label={msg('Fill')}
             value={options.fill}
             onChange={(fill) => onOptions({ fill })}
             onCommit={(fill) => onOptions({ fill })}

@@ -7,6 +7,7 @@ import type { Gesture } from './desk-traces';
 import { useRecipe } from './recipe-store';
 import { thinned } from './step-of-gesture';
 import type { ToolOptions } from './tools';
+import { msg } from '../../language/language';
 
 /** Whose hand it is that has drawn: what it works on, and what it may change. */
 export interface Hand {
@@ -49,11 +50,11 @@ function drawBox(drawn: Drawn, { size }: Hand): void {
   if (box.width < 4 || box.height < 4) return;
   useRecipe
     .getState()
-    .edit('Box round the product', (r) => ({ ...r, automatic: { ...r.automatic, on: true, box } }));
+    .edit(msg('Box round the product'), (r) => ({ ...r, automatic: { ...r.automatic, on: true, box } }));
 }
 
 function pointAt({ start }: Drawn): void {
-  useRecipe.getState().edit('Point at the product', (r) => ({
+  useRecipe.getState().edit(msg('Point at the product'), (r) => ({
     ...r,
     automatic: { ...r.automatic, on: true, at: [...r.automatic.at, start] },
   }));
@@ -88,12 +89,12 @@ async function addPiece({ points, start, end }: Drawn, { worker, options }: Hand
     place: 'front',
     on: true,
   };
-  useRecipe.getState().edit('Draw a repair piece', (r) => ({ ...r, repairs: [...r.repairs, piece] }));
+  useRecipe.getState().edit(msg('Draw a repair piece'), (r) => ({ ...r, repairs: [...r.repairs, piece] }));
 }
 
 async function pickNeutral({ start }: Drawn, { worker, tidyWith, onToolDone }: Hand): Promise<void> {
   const neutral = await worker?.colourAt(...start);
-  if (neutral) tidyWith('White balance', { neutral });
+  if (neutral) tidyWith(msg('White balance'), { neutral });
   onToolDone(false);
 }
 
@@ -103,7 +104,8 @@ function straighten({ start, end }: Drawn, { tidyWith, onToolDone }: Hand): void
   const off = ((((angle + 45) % 90) + 90) % 90) - 45;
   const now = useRecipe.getState().document?.tidy.straighten ?? 0;
   const turned = Math.round((now - off) * 10) / 10;
-  if (distance(start, end) > 8) tidyWith('Straighten', { straighten: Math.max(-45, Math.min(45, turned)) });
+  if (distance(start, end) > 8)
+    tidyWith(msg('Straighten'), { straighten: Math.max(-45, Math.min(45, turned)) });
   onToolDone(false);
 }
 
@@ -113,7 +115,7 @@ function crop(drawn: Drawn, { size, tidyWith, onToolDone }: Hand): void {
   const x = Math.round(rectangle.x) + (before?.x ?? 0);
   const y = Math.round(rectangle.y) + (before?.y ?? 0);
   const [width, height] = [Math.round(rectangle.width), Math.round(rectangle.height)];
-  if (width >= 8 && height >= 8) tidyWith('Crop', { crop: { x, y, width, height } });
+  if (width >= 8 && height >= 8) tidyWith(msg('Crop'), { crop: { x, y, width, height } });
   onToolDone(true);
 }
 
@@ -122,7 +124,7 @@ export function pickAnotherColour({ start }: Drawn): boolean {
   const { document: recipe, chosen, edit } = useRecipe.getState();
   const step = recipe?.steps.find((s) => s.id === chosen);
   if (step?.kind !== 'colour') return false;
-  edit('Pick another colour', (r) => ({
+  edit(msg('Pick another colour'), (r) => ({
     ...r,
     steps: r.steps.map((s) => (s.id === step.id ? { ...step, seeds: [...step.seeds, start] } : s)),
   }));

@@ -1,4 +1,5 @@
 import type { KeyNotes } from '../../ui/keys';
+import { msg } from '../../language/language';
 /** What a pointer does on the photo. Keys are plain letters, listed in the command menu and the help sheet. */
 export type ToolId =
   | 'box'
@@ -28,65 +29,95 @@ export interface Tool {
 }
 
 export const TOOLS: readonly Tool[] = [
-  { id: 'box', title: 'Box', key: 'b', about: 'Draw a box round the product', brush: false },
-  { id: 'point', title: 'Point', key: 'p', about: 'Click on the product', brush: false },
+  { id: 'box', title: msg('Box'), key: 'b', about: msg('Draw a box round the product'), brush: false },
+  { id: 'point', title: msg('Point'), key: 'p', about: msg('Click on the product'), brush: false },
   {
     id: 'keep',
-    title: 'Keep',
+    title: msg('Keep'),
     key: 'k',
-    about: 'Stroke over what belongs to the product (include)',
+    about: msg('Stroke over what belongs to the product (include)'),
     brush: true,
   },
-  { id: 'drop', title: 'Drop', key: 'd', about: 'Stroke over what does not (exclude)', brush: true },
+  {
+    id: 'drop',
+    title: msg('Drop'),
+    key: 'd',
+    about: msg('Stroke over what does not (exclude)'),
+    brush: true,
+  },
   {
     id: 'colour',
-    title: 'By colour',
+    title: msg('By colour'),
     key: 'c',
-    about: 'Click a colour; Shift adds another to the chosen step',
+    about: msg('Click a colour; Shift adds another to the chosen step'),
     brush: false,
   },
   {
     id: 'trace',
-    title: 'Trace edge',
+    title: msg('Trace edge'),
     key: 't',
-    about: 'Click along an edge, Enter closes the path',
+    about: msg('Click along an edge, Enter closes the path'),
     brush: false,
   },
   {
     id: 'pen',
-    title: 'Pen',
+    title: msg('Pen'),
     key: 'y',
-    about: 'Click for a corner, drag for a curve, Enter closes the path',
+    about: msg('Click for a corner, drag for a curve, Enter closes the path'),
     brush: false,
   },
-  { id: 'shape', title: 'Shapes', key: 's', about: 'Draw a shape to add or subtract', brush: false },
-  { id: 'fibre', title: 'Fibres', key: 'h', about: 'Stroke over hair and fringe', brush: true },
-  { id: 'paint-keep', title: 'Paint in', key: 'i', about: 'Plain painting, no snapping', brush: true },
-  { id: 'paint-drop', title: 'Paint out', key: 'o', about: 'Plain painting, no snapping', brush: true },
-  { id: 'repair', title: 'Repair', key: 'r', about: 'Draw a piece in place of a bad part', brush: false },
-  { id: 'base', title: 'Base', key: 'g', about: 'Drag what the product stands on', brush: false },
-  { id: 'move', title: 'Move view', key: 'v', about: 'Drag the view', brush: false },
+  {
+    id: 'shape',
+    title: msg('Shapes'),
+    key: 's',
+    about: msg('Draw a shape to add or subtract'),
+    brush: false,
+  },
+  { id: 'fibre', title: msg('Fibres'), key: 'h', about: msg('Stroke over hair and fringe'), brush: true },
+  {
+    id: 'paint-keep',
+    title: msg('Paint in'),
+    key: 'i',
+    about: msg('Plain painting, no snapping'),
+    brush: true,
+  },
+  {
+    id: 'paint-drop',
+    title: msg('Paint out'),
+    key: 'o',
+    about: msg('Plain painting, no snapping'),
+    brush: true,
+  },
+  {
+    id: 'repair',
+    title: msg('Repair'),
+    key: 'r',
+    about: msg('Draw a piece in place of a bad part'),
+    brush: false,
+  },
+  { id: 'base', title: msg('Base'), key: 'g', about: msg('Drag what the product stands on'), brush: false },
+  { id: 'move', title: msg('Move view'), key: 'v', about: msg('Drag the view'), brush: false },
 ];
 
 export type Sight = 'tint' | 'photo' | 'matte' | 'colour' | 'scene' | 'clear';
 
 export const SIGHTS: readonly { id: Sight; title: string; key: string }[] = [
-  { id: 'tint', title: 'Tint', key: '1' },
-  { id: 'photo', title: 'Photo', key: '2' },
-  { id: 'matte', title: 'Matte', key: '3' },
-  { id: 'colour', title: 'Colour', key: '4' },
-  { id: 'scene', title: 'Scene', key: '5' },
-  { id: 'clear', title: 'Transparent', key: '6' },
+  { id: 'tint', title: msg('Tint'), key: '1' },
+  { id: 'photo', title: msg('Photo'), key: '2' },
+  { id: 'matte', title: msg('Matte'), key: '3' },
+  { id: 'colour', title: msg('Colour'), key: '4' },
+  { id: 'scene', title: msg('Scene'), key: '5' },
+  { id: 'clear', title: msg('Transparent'), key: '6' },
 ];
 
 /** Keys that are no action's. */
 export const OTHER_KEYS: KeyNotes = [
-  ['+ and -', 'Nearer and farther (or the wheel)'],
-  ['Space and drag', 'Move the view'],
-  ['. and ,', 'Brush larger and smaller, for the tool in hand'],
-  ['Enter', 'Close a path'],
-  ['Escape', 'Give up what is being drawn'],
-  ['Delete', 'Remove the chosen step, or the point under the pointer'],
+  ['+ and -', msg('Nearer and farther (or the wheel)')],
+  [msg('Space and drag'), msg('Move the view')],
+  ['. and ,', msg('Brush larger and smaller, for the tool in hand')],
+  ['Enter', msg('Close a path')],
+  ['Escape', msg('Give up what is being drawn')],
+  ['Delete', msg('Remove the chosen step, or the point under the pointer')],
 ];
 
 export interface ToolOptions {

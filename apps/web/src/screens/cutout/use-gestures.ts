@@ -15,6 +15,7 @@ import { useRecipe } from './recipe-store';
 import { stepOf } from './step-of-gesture';
 import { addCorner, pickAnotherColour, TOOL_GESTURES } from './tool-gestures';
 import { isBrush, type ToolOptions } from './tools';
+import { msg } from '../../language/language';
 
 /** Adds a step under a name that counts up, so that steps can be told apart. */
 export function addStep(label: string, step: Step): Step {
@@ -33,10 +34,10 @@ function stepOfPath(
   snap: number,
 ): { label: string; step: Step } {
   const base = { id: crypto.randomUUID(), name: '', on: true, mode };
-  if (tool === 'trace') return { label: 'Edge traced', step: { ...base, kind: 'trace', points } };
+  if (tool === 'trace') return { label: msg('Edge traced'), step: { ...base, kind: 'trace', points } };
   return tool === 'pen'
-    ? { label: 'Pen path', step: { ...base, kind: 'shape', shape: 'curve', points, snap: 0 } }
-    : { label: 'Polygon', step: { ...base, kind: 'shape', shape: 'polygon', points, snap } };
+    ? { label: msg('Pen path'), step: { ...base, kind: 'shape', shape: 'curve', points, snap: 0 } }
+    : { label: msg('Polygon'), step: { ...base, kind: 'shape', shape: 'polygon', points, snap } };
 }
 
 /** What finished gestures on the photo do to the recipe, and the path that is being drawn. */

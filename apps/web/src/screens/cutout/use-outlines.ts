@@ -3,6 +3,7 @@ import type { OutlineStep } from '@scenograph/core/cutout/recipe';
 import { type Outline, call, upload } from '../../api/client';
 import { say } from '../../ui/notices';
 import { addStep } from './use-gestures';
+import { msg } from '../../language/language';
 
 /** The outlines that are kept with a photo: saved from the desk, taken in from files, used as steps, removed. */
 export function useOutlines(photoId: string, first: Outline[]) {
@@ -29,7 +30,7 @@ export function useOutlines(photoId: string, first: Outline[]) {
     save: (title: string, matte: Promise<Blob>) =>
       trying(async () => {
         await keep('outline.png', title, await matte);
-        say('pass', `"${title}" is kept with the photo.`);
+        say('pass', msg('"{title}" is kept with the photo.', { title }));
       }),
     take: (file: File) => trying(() => keep(file.name, file.name.replace(/\.\w+$/, ''), file)),
     use(outline: Outline, mode: OutlineStep['mode']): void {
@@ -52,7 +53,7 @@ export function useOutlines(photoId: string, first: Outline[]) {
           setList((l) => [outline, ...l.filter((o) => o.id !== outline.id)]);
         };
         const run = () => void trying(bringBack);
-        say('pass', `"${outline.title}" is removed.`, { title: 'Undo', run });
+        say('pass', msg('"{outline}" is removed.', { outline: outline.title }), { title: msg('Undo'), run });
       }),
   };
 }

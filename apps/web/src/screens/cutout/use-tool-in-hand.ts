@@ -8,6 +8,7 @@ import { useRecipe } from './recipe-store';
 import { isBrush, type BrushId, type ToolId, type ToolOptions } from './tools';
 import { useGestures, withBaseMoved, withPointMoved } from './use-gestures';
 import { useColourPreview, useFoundBase, useSnapped } from './use-pointer-help';
+import { msg } from '../../language/language';
 
 /** Brushes begin at a width that suits the photo. */
 function firstOptions(photo: Box): ToolOptions {
@@ -71,7 +72,7 @@ export function useToolInHand({
         ? { ...r, base: withBaseMoved(r.base ?? base, index, to) }
         : withPointMoved(r, id, index, to);
     const { finish, during } = useRecipe.getState();
-    if (done) finish(id === 'base' ? 'Set the base' : 'Move a point', change);
+    if (done) finish(id === 'base' ? msg('Set the base') : msg('Move a point'), change);
     else during(change);
   };
   const choose = useCallback(
@@ -110,11 +111,14 @@ export function removeChosen(pointer: Point | null, zoom: number): void {
       ? step.points.findIndex((p) => Math.hypot(p[0] - pointer[0], p[1] - pointer[1]) * zoom < 10)
       : -1;
   if (near < 0) {
-    edit(`Delete ${step.name}`, (r) => ({ ...r, steps: r.steps.filter((s) => s.id !== id) }));
+    edit(msg('Delete {step}', { step: step.name }), (r) => ({
+      ...r,
+      steps: r.steps.filter((s) => s.id !== id),
+    }));
     return;
   }
   const shorter = (points: Point[]) => points.filter((_, i) => i !== near);
-  edit('Remove a point', (r) => ({
+  edit(msg('Remove a point'), (r) => ({
     ...r,
     steps: r.steps.map((s) => (s.id === id && s.kind === 'trace' ? { ...s, points: shorter(s.points) } : s)),
   }));

@@ -2,6 +2,7 @@ import { parseAmount } from '@scenograph/core/data/product-data';
 import { nameFinder } from '@scenograph/core/table/plan-import';
 import type { Artwork, Photo, Variant } from '../../api/client';
 import { HEX_COLOUR } from '@scenograph/core/raster/colour';
+import { msg } from '../../language/language';
 
 export type VariantPatch = Record<string, unknown>;
 
@@ -31,40 +32,40 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
       title: 'SKU',
       width: 150,
       text: (v) => v.data.sku,
-      read: (t) => (t.trim() ? { sku: t.trim() } : 'A variant needs a SKU.'),
+      read: (t) => (t.trim() ? { sku: t.trim() } : msg('A variant needs a SKU.')),
     },
     {
       id: 'title',
-      title: 'Variant',
+      title: msg('Variant'),
       width: 150,
       text: (v) => v.data.variant,
       read: (t) => ({ title: t.trim() }),
     },
     {
       id: 'price',
-      title: 'Price',
+      title: msg('Price'),
       width: 84,
       text: (v) => (v.data.price === null ? '' : String(v.data.price)),
       read(t) {
         const amount = t.trim() ? parseAmount(t) : null;
         return t.trim() && amount === null
-          ? `"${t.trim()}" is no price. Write a number such as 12.50.`
+          ? msg('"{t}" is no price. Write a number such as 12.50.', { t: t.trim() })
           : { price: amount };
       },
     },
     {
       id: 'currency',
-      title: 'Currency',
+      title: msg('Currency'),
       width: 78,
       text: (v) => v.data.currency,
       read: (t) =>
         /^[A-Za-z]{3}$/.test(t.trim())
           ? { currency: t.trim().toUpperCase() }
-          : `"${t}" is no currency code. Write three letters such as GBP.`,
+          : msg('"{t}" is no currency code. Write three letters such as GBP.', { t }),
     },
     {
       id: 'photo',
-      title: 'Photo',
+      title: msg('Photo'),
       width: 190,
       text: (v) => (v.photoId && photoName.get(v.photoId)) || '',
       read(t) {
@@ -72,12 +73,12 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
         const found = photo(t.trim());
         return found
           ? { photoId: photoByName.get(found)!.id }
-          : `There is no photo "${t.trim()}". Import it under Photos.`;
+          : msg('There is no photo "{t}". Import it under Photos.', { t: t.trim() });
       },
     },
     {
       id: 'artwork',
-      title: 'Artwork',
+      title: msg('Artwork'),
       width: 140,
       text: (v) => (v.artworkId && artworkTitle.get(v.artworkId)) || '',
       read(t) {
@@ -85,12 +86,12 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
         const found = artwork(t.trim());
         return found
           ? { artworkId: artworkByTitle.get(found)!.id }
-          : `There is no artwork "${t.trim()}" in the library.`;
+          : msg('There is no artwork "{t}" in the library.', { t: t.trim() });
       },
     },
     {
       id: 'ink',
-      title: 'Ink',
+      title: msg('Ink'),
       width: 92,
       text: (v) => v.data.ink ?? '',
       read: (t) =>
@@ -98,7 +99,7 @@ export function columnsOf(fields: string[], photos: Photo[], artworks: Artwork[]
           ? { ink: null }
           : HEX_COLOUR.test(t.trim())
             ? { ink: t.trim().toLowerCase() }
-            : `"${t}" is no ink. Write a colour as #rrggbb.`,
+            : msg('"{t}" is no ink. Write a colour as #rrggbb.', { t }),
     },
     ...fields.map((name): Column => ({
       id: `field-${name}`,

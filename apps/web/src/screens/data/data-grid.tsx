@@ -4,6 +4,7 @@ import { Trash2 } from 'lucide-react';
 import { useEffect, useRef, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { reducedUrl, type ProductWithEdits, type Variant } from '../../api/client';
 import type { Column } from './columns';
+import { msg } from '../../language/language';
 
 const ROW = 36;
 /** Width of the column of checkboxes and thumbnails. */
@@ -49,7 +50,7 @@ export function DataGrid({
     <main ref={scroller} className="min-h-0 grow overflow-auto">
       <div
         role="grid"
-        aria-label={`Data of ${product.title}`}
+        aria-label={msg('Data of {product}', { product: product.title })}
         aria-rowcount={variants.length + 1}
         style={{ width: columns.reduce((sum, c) => sum + c.width, FIRST) }}
       >
@@ -105,7 +106,7 @@ function HeadRow({
     <div role="row" className="border-line bg-card sticky top-0 z-10 flex border-b">
       <span role="columnheader" className="shrink-0 px-3 py-2" style={{ width: FIRST }}>
         <Checkbox
-          label="Choose all variants"
+          label={msg('Choose all variants')}
           checked={allTicked(chosen.size, variants.length)}
           onChange={(on) => onChosen(new Set(on ? variants.map((v) => v.id) : []))}
         />
@@ -121,8 +122,8 @@ function HeadRow({
           {c.field && (
             <button
               type="button"
-              aria-label={`Remove column ${c.title}`}
-              title="Remove this column from all variants"
+              aria-label={msg('Remove column {c}', { c: c.title })}
+              title={msg('Remove this column from all variants')}
               className="text-ink-3 hover:text-ink"
               onClick={() => onRemoveColumn(c.title)}
             >
@@ -153,7 +154,7 @@ function FirstCell({
   };
   return (
     <span role="gridcell" className="flex shrink-0 items-center gap-2.5 px-3" style={{ width: FIRST }}>
-      <Checkbox label={`Choose ${sku}`} checked={chosen.has(variant.id)} onChange={turn} />
+      <Checkbox label={msg('Choose {sku}', { sku })} checked={chosen.has(variant.id)} onChange={turn} />
       {cutout ? (
         <img src={reducedUrl(cutout.picture, 160)} alt="" className="h-7 w-7 shrink-0 object-contain" />
       ) : (
@@ -206,7 +207,7 @@ function Cell({
         key={text}
         defaultValue={text}
         data-cell={place}
-        aria-label={`${column.title} of ${variant.data.sku}`}
+        aria-label={msg('{column} of {sku}', { column: column.title, sku: variant.data.sku })}
         list={LISTS[column.id]}
         onBlur={(e) => {
           const written = e.target.value;

@@ -15,6 +15,7 @@ import { ImportDialog } from './import-dialog';
 import { NameColumn } from './name-column';
 import { pastedBlock } from './paste';
 import { useDataEdits } from './use-data-edits';
+import { msg, rich } from '../../language/language';
 
 export function DataScreen() {
   const { id = '' } = useParams();
@@ -25,7 +26,7 @@ export function DataScreen() {
     <>
       <TopBar />
       {error && <Trouble error={error} />}
-      {!error && (!data || !photos || !artworks) && <Waiting what="the data" />}
+      {!error && (!data || !photos || !artworks) && <Waiting what={msg('the data')} />}
       {data && photos && artworks && <ProductDesk product={data} photos={photos} artworks={artworks} />}
     </>
   );
@@ -49,9 +50,9 @@ function ProductDesk({ product, photos, artworks }: { product: ProductWithEdits 
   const columns = useMemo(() => columnsOf(fields, photos, artworks), [fields, photos, artworks]);
   const actions = useMemo<Action[]>(
     () => [
-      { id: 'add-variant', title: 'Add a variant', group: 'Data', run: () => void addVariant() },
-      { id: 'import', title: 'Import a table', group: 'Data', run: () => setAsking('table') },
-      { id: 'column', title: 'Add a column', group: 'Data', run: () => setAsking('column') },
+      { id: 'add-variant', title: msg('Add a variant'), group: msg('Data'), run: () => void addVariant() },
+      { id: 'import', title: msg('Import a table'), group: msg('Data'), run: () => setAsking('table') },
+      { id: 'column', title: msg('Add a column'), group: msg('Data'), run: () => setAsking('column') },
     ],
     [addVariant],
   );
@@ -60,7 +61,9 @@ function ProductDesk({ product, photos, artworks }: { product: ProductWithEdits 
   const write = (column: Column, variant: Variant, text: string) => {
     const patch = column.read(text, variant);
     if (typeof patch === 'string') return say('stop', patch);
-    void change(`${column.title} of ${variant.data.sku}`, { set: [{ id: variant.id, patch }] });
+    void change(msg('{column} of {sku}', { column: column.title, sku: variant.data.sku }), {
+      set: [{ id: variant.id, patch }],
+    });
   };
   const paste = (text: string, row: number, column: number): boolean => {
     const block = pastedBlock(text, variants, columns, { row, column });
@@ -148,28 +151,30 @@ function DataHeader({
       <div className="min-w-0">
         <h1 className="font-display truncate text-[20px] leading-tight font-bold">{title}</h1>
         <p className="text-ink-2">
-          <span className="measure">{variants.length}</span> variant{variants.length === 1 ? '' : 's'}; every
-          shot bound to a value follows it
+          {rich(
+            '<measure>{variants}</measure> {variants, plural, one {variant} other {variants}}; every shot bound to a value follows it',
+            { measure: (inside) => <span className="measure">{inside}</span>, variants: variants.length },
+          )}
         </p>
       </div>
       <div className="ml-auto flex gap-2">
         {chosen > 0 && (
           <Button tone="danger" onClick={onRemove}>
-            <Trash2 size={14} aria-hidden /> Remove {chosen}
+            <Trash2 size={14} aria-hidden /> {msg('Remove {chosen}', { chosen })}
           </Button>
         )}
         <UndoRedo edits={edits} onTurn={onTurn} />
         <Button onClick={() => onAsk('column')}>
-          <Plus size={14} aria-hidden /> Column
+          <Plus size={14} aria-hidden /> {msg('Column')}
         </Button>
         <Button onClick={onAdd}>
-          <Plus size={14} aria-hidden /> Variant
+          <Plus size={14} aria-hidden /> {msg('Variant')}
         </Button>
         <a href={address('GET /api/products/:id/table.csv', { id })} download className={buttonClass()}>
-          <Download size={14} aria-hidden /> Export CSV
+          <Download size={14} aria-hidden /> {msg('Export CSV')}
         </a>
         <Button tone="main" onClick={() => onAsk('table')}>
-          <Upload size={14} aria-hidden /> Import CSV
+          <Upload size={14} aria-hidden /> {msg('Import CSV')}
         </Button>
       </div>
     </div>

@@ -8,6 +8,7 @@ import { FileButton } from '../../ui/file-button';
 import { ProgressBar } from '../../ui/status';
 import { MatchTable, PlanReport } from './import-parts';
 import { useImport, type TableImport } from './use-import';
+import { msg, rich } from '../../language/language';
 
 const DELIMITER_TITLES: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 
@@ -34,8 +35,10 @@ export function ImportDialog({
       open
       wide
       onClose={close}
-      title="Import a table"
-      about="Rows find their variants by SKU. Nothing is changed before you have seen what would change."
+      title={msg('Import a table')}
+      about={msg(
+        'Rows find their variants by SKU. Nothing is changed before you have seen what would change.',
+      )}
       footer={<ImportFooter table={table} onClose={onClose} />}
     >
       <FileRow table={table} />
@@ -68,22 +71,22 @@ function ImportFooter({
       {progress ? (
         <>
           <div className="mr-auto w-80">
-            <ProgressBar share={progress.share} label="Import" />
+            <ProgressBar share={progress.share} label={msg('Import')} />
             <p className="text-ink-2 mt-1 truncate text-[12px]">{progress.says}</p>
           </div>
           <Button tone="danger" onClick={cancel}>
-            Cancel
+            {msg('Cancel')}
           </Button>
         </>
       ) : (
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button
             tone="main"
             disabled={!plan || plan.problems.length > 0 || !rows}
             onClick={() => void run()}
           >
-            {rows ? `Import ${rows} row${rows === 1 ? '' : 's'}` : 'Import'}
+            {rows ? msg('Import {rows} {rows, plural, one {row} other {rows}}', { rows }) : msg('Import')}
           </Button>
         </>
       )}
@@ -96,8 +99,8 @@ function FileRow({ table }: { table: TableImport }) {
   return (
     <div className="flex flex-wrap items-center gap-2.5">
       <FileButton
-        title={file ? 'Another table' : 'Choose a table'}
-        label="Table to import"
+        title={file ? msg('Another table') : msg('Choose a table')}
+        label={msg('Table to import')}
         accept=".csv,.tsv,.txt,text/csv"
         onFiles={(f) => void choose(f)}
       />
@@ -105,19 +108,22 @@ function FileRow({ table }: { table: TableImport }) {
       {head && (
         <>
           <Select
-            label="Encoding"
+            label={msg('Encoding')}
             value={encoding ?? head.encoding}
             onChange={(v) => setEncoding(v)}
             options={ENCODINGS.map((e) => ({ value: e, title: e }))}
           />
           <Select
-            label="Delimiter"
+            label={msg('Delimiter')}
             value={delimiter ?? head.delimiter}
             onChange={setDelimiter}
             options={DELIMITERS.map((d) => ({ value: d, title: DELIMITER_TITLES[d] }))}
           />
           <span className="text-ink-2">
-            <span className="measure">{head.rows.toLocaleString('en-GB')}</span> rows
+            {rich('<measure>{rows, number}</measure> {rows, plural, one {row} other {rows}}', {
+              measure: (inside) => <span className="measure">{inside}</span>,
+              rows: head.rows,
+            })}
           </span>
         </>
       )}
@@ -129,8 +135,8 @@ function PicturesRow({ table: { pictures, takePictures } }: { table: TableImport
   return (
     <div className="mt-3 flex flex-wrap items-center gap-2.5">
       <FileButton
-        title="Pictures or a ZIP"
-        label="Pictures of the table"
+        title={msg('Pictures or a ZIP')}
+        label={msg('Pictures of the table')}
         accept="image/*,.zip"
         multiple
         onFiles={(f) => void takePictures(f)}
@@ -138,8 +144,10 @@ function PicturesRow({ table: { pictures, takePictures } }: { table: TableImport
       <FolderButton onFiles={(f) => void takePictures(f)} />
       <span className="text-ink-2">
         {pictures.size
-          ? `${pictures.size} pictures at hand, matched by file name`
-          : 'Pictures that rows name can come with the table'}
+          ? msg('{pictures, plural, one {# picture} other {# pictures}} at hand, matched by file name', {
+              pictures: pictures.size,
+            })
+          : msg('Pictures that rows name can come with the table')}
       </span>
     </div>
   );
@@ -150,7 +158,7 @@ function FolderButton({ onFiles }: { onFiles(files: File[]): void }) {
   useEffect(() => input.current?.setAttribute('webkitdirectory', ''), []);
   return (
     <>
-      <Button onClick={() => input.current?.click()}>A folder of pictures</Button>
+      <Button onClick={() => input.current?.click()}>{msg('A folder of pictures')}</Button>
       <input
         ref={input}
         type="file"

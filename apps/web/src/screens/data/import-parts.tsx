@@ -4,6 +4,7 @@ import type { ImportPlan } from '@scenograph/core/table/plan-import';
 import { Select } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
 import type { TableHead } from '../../workers/table.worker';
+import { msg } from '../../language/language';
 
 /** So many problems are listed at once. */
 const LISTED = 200;
@@ -23,9 +24,9 @@ export function MatchTable({
     <table className="border-line mt-4 w-full border text-[12.5px]">
       <thead>
         <tr className="border-line text-ink-2 border-b text-left text-[12px]">
-          <th className="px-2.5 py-1.5 font-medium">Column</th>
-          <th className="px-2.5 py-1.5 font-medium">First values</th>
-          <th className="w-60 px-2.5 py-1.5 font-medium">Goes to</th>
+          <th className="px-2.5 py-1.5 font-medium">{msg('Column')}</th>
+          <th className="px-2.5 py-1.5 font-medium">{msg('First values')}</th>
+          <th className="w-60 px-2.5 py-1.5 font-medium">{msg('Goes to')}</th>
         </tr>
       </thead>
       <tbody>
@@ -63,18 +64,18 @@ function MatchRow({
 }) {
   return (
     <tr className="border-line border-b last:border-b-0">
-      <td className="px-2.5 py-1 font-medium">{column || `column ${place}`}</td>
+      <td className="px-2.5 py-1 font-medium">{column || msg('column {place}', { place })}</td>
       <td className="measure text-ink-2 max-w-70 truncate px-2.5 py-1">{values.join('; ')}</td>
       <td className="px-2.5 py-1">
         <Select
-          label={`${column} goes to`}
+          label={msg('{column} goes to', { column })}
           className="w-full"
           value={target?.to ?? 'nowhere'}
           onChange={(to) => onChange(to === 'field' ? { to: 'field', name: field } : { to })}
           options={[
             ...COLUMNS.map((c) => ({ value: c.id, title: c.title })),
-            { value: 'field' as const, title: `field {${field}}` },
-            { value: 'nowhere' as const, title: 'nowhere: leave it out' },
+            { value: 'field' as const, title: msg("field '{'{field}'}'", { field }) },
+            { value: 'nowhere' as const, title: msg('nowhere: leave it out') },
           ]}
         />
       </td>
@@ -90,20 +91,29 @@ export function PlanReport({ plan }: { plan: ImportPlan }) {
       <p className="flex items-center gap-2 font-medium">
         <StatusMark mark={problems.length ? 'stop' : 'pass'} />
         {problems.length
-          ? `${problems.length.toLocaleString('en-GB')} problem${problems.length === 1 ? '' : 's'}: mend them in the table, or match its columns otherwise`
+          ? msg(
+              '{problems, number} {problems, plural, one {problem} other {problems}}: mend them in the table, or match its columns otherwise',
+              { problems: problems.length },
+            )
           : planText(plan)}
       </p>
       {problems.length > 0 && (
-        <ul className="border-line mt-2 max-h-44 overflow-y-auto border" tabIndex={0} aria-label="Problems">
+        <ul
+          className="border-line mt-2 max-h-44 overflow-y-auto border"
+          tabIndex={0}
+          aria-label={msg('Problems')}
+        >
           {problems.slice(0, LISTED).map((p, i) => (
             <li key={i} className="border-line flex gap-3 border-b px-2.5 py-1 last:border-b-0">
-              <span className="measure text-ink-2 w-20 shrink-0">line {p.line}</span>
+              <span className="measure text-ink-2 w-20 shrink-0">{msg('line {line}', { line: p.line })}</span>
               <span className="w-28 shrink-0 truncate">{p.column}</span>
               <span>{p.text}</span>
             </li>
           ))}
           {problems.length > LISTED && (
-            <li className="text-ink-2 px-2.5 py-1">and {problems.length - LISTED} more</li>
+            <li className="text-ink-2 px-2.5 py-1">
+              {msg('and {problems} more', { problems: problems.length - LISTED })}
+            </li>
           )}
         </ul>
       )}
@@ -113,6 +123,15 @@ export function PlanReport({ plan }: { plan: ImportPlan }) {
 
 function planText({ changes, same, pictures }: ImportPlan): string {
   const added = changes.filter((c) => !c.id).length;
-  const withPictures = pictures.length ? `, ${pictures.length} pictures to be imported` : '';
-  return `${added} to be added, ${changes.length - added} to be changed, ${same} as they are${withPictures}`;
+  const withPictures = pictures.length
+    ? msg(', {pictures, plural, one {# picture} other {# pictures}} to be imported', {
+        pictures: pictures.length,
+      })
+    : '';
+  return msg('{added} to be added, {changes} to be changed, {same} as they are{withPictures}', {
+    added,
+    changes: changes.length - added,
+    same,
+    withPictures,
+  });
 }

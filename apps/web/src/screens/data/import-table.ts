@@ -3,6 +3,7 @@ import type { VariantRow } from '@scenograph/core/table/variant-row';
 import { call, upload, type Artwork, type Photo, type Variant } from '../../api/client';
 import type { VariantPatch } from './columns';
 import type { Pictures } from './pictures-of';
+import { msg } from '../../language/language';
 
 export interface ImportProgress {
   share: number;
@@ -41,11 +42,16 @@ export async function importPictures(
   const ids = new Map<string, string>();
   const unlessStopped = () => {
     if (signal.aborted)
-      throw new Error('Stopped. The table was not imported; pictures already imported stay under Photos.');
+      throw new Error(
+        msg('Stopped. The table was not imported; pictures already imported stay under Photos.'),
+      );
   };
   for (const [i, name] of names.entries()) {
     unlessStopped();
-    onProgress({ share: i / names.length, says: `${name} (${i + 1} of ${names.length})` });
+    onProgress({
+      share: i / names.length,
+      says: msg('{name} ({i} of {names})', { name, i: i + 1, names: names.length }),
+    });
     const photo = await upload('POST /api/photos', {
       query: { name: name.split(/[\\/]/).pop()! },
       file: await pictures.get(name)!(),
@@ -73,7 +79,7 @@ export async function storeTable(
   await call('POST /api/products/:id/variants/batch', {
     params: { id: productId },
     body: {
-      label: `Import ${fileName}`.slice(0, 120),
+      label: msg('Import {fileName}', { fileName }).slice(0, 120),
       set: changes.flatMap((c) => (c.id ? [{ id: c.id, patch: patchOf(c.set) }] : [])),
       add: changes.filter((c) => !c.id).map((c) => ({ ...patchOf(c.set), sku: c.sku })),
     },

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { fieldName } from '@scenograph/core/table/match-columns';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
+import { msg } from '../../language/language';
 
 /** Asks for the name of a new column. */
 export function NameColumn({
@@ -18,27 +19,29 @@ export function NameColumn({
   const trouble = !text.trim()
     ? ''
     : !name
-      ? 'Use a letter, then letters, digits or underscores, and not the name of a value that the product has already.'
+      ? msg(
+          'Use a letter, then letters, digits or underscores, and not the name of a value that the product has already.',
+        )
       : taken.includes(name)
-        ? 'There is a column of that name.'
+        ? msg('There is a column of that name.')
         : '';
   return (
     <Dialog
       open
       onClose={onClose}
-      title="Add a column"
-      about="Texts of shots can be bound to it by its name in braces."
+      title={msg('Add a column')}
+      about={msg('Texts of shots can be bound to it by its name in braces.')}
       footer={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button tone="main" disabled={!name || !!trouble} onClick={() => onAdd(name!)}>
-            Add {name && !trouble ? `{${name}}` : ''}
+            {msg('Add {part}', { part: name && !trouble ? `{${name}}` : '' })}
           </Button>
         </>
       }
     >
       <label className="block">
-        <span className="text-ink-2 mb-1 block text-[12px]">Name</span>
+        <span className="text-ink-2 mb-1 block text-[12px]">{msg('Name')}</span>
         <input
           autoFocus
           value={text}

@@ -1,6 +1,7 @@
 import { readBlock } from '@scenograph/core/table/read-block';
 import type { Variant } from '../../api/client';
 import type { Column, VariantPatch } from './columns';
+import { msg } from '../../language/language';
 
 export interface PastedBlock {
   label: string;
@@ -21,16 +22,22 @@ export function pastedBlock(
   if (!block) return null;
   const left = variants.length - at.row;
   if (block.length > left)
-    return `The block has ${block.length} rows; only ${left} ${left === 1 ? 'is' : 'are'} left from here.`;
+    return msg(
+      'The block has {block} rows; only {left} {left, plural, one {is} other {are}} left from here.',
+      { block: block.length, left },
+    );
   const set: PastedBlock['set'] = [];
   for (const [r, line] of block.entries()) {
     if (at.column + line.length > columns.length)
-      return 'The block is wider than the columns left from here.';
+      return msg('The block is wider than the columns left from here.');
     const patch = patchOf(line, variants[at.row + r], columns.slice(at.column));
-    if (typeof patch === 'string') return `Row ${r + 1} of the block: ${patch}`;
+    if (typeof patch === 'string') return msg('Row {r} of the block: {patch}', { r: r + 1, patch });
     set.push({ id: variants[at.row + r].id, patch });
   }
-  return { label: `Paste ${block.length} x ${block[0].length} values`, set };
+  return {
+    label: msg('Paste {rows} x {columns} values', { rows: block.length, columns: block[0].length }),
+    set,
+  };
 }
 
 /** What one line of the block changes; several own fields of a variant are changed together. */

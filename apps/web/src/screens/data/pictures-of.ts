@@ -1,5 +1,6 @@
 import { unzip } from 'fflate';
 import { say } from '../../ui/notices';
+import { msg } from '../../language/language';
 
 const PICTURE = /\.(jpe?g|png|webp|tiff?|avif)$/i;
 
@@ -14,7 +15,7 @@ export async function picturesOf(files: File[]): Promise<Pictures> {
       try {
         for (const [name, read] of await picturesOfZip(f)) found.set(name, read);
       } catch {
-        say('stop', `"${f.name}" is not a ZIP that can be opened.`);
+        say('stop', msg('"{f}" is not a ZIP that can be opened.', { f: f.name }));
       }
     } else if (PICTURE.test(f.name)) found.set(f.name, () => Promise.resolve(f));
   }

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo } from 'react';
 import { call, refresh, type ProductWithEdits } from '../../api/client';
 import { say } from '../../ui/notices';
 import { tried } from '../../ui/tried';
+import { msg } from '../../language/language';
 
 type Batch = Partial<Omit<RequestOf<'POST /api/products/:id/variants/batch'>['body'], 'label'>>;
 
@@ -27,7 +28,7 @@ export function useDataEdits(product: ProductWithEdits) {
     async (way: 'undo' | 'redo') => {
       try {
         const { label } = await call('POST /api/products/:id/turn', { params, body: { way } });
-        if (label) say('pass', `${way === 'undo' ? 'Undone' : 'Redone'}: ${label}.`);
+        if (label) say('pass', `${way === 'undo' ? msg('Undone') : msg('Redone')}: ${label}.`);
       } catch (e) {
         say('stop', (e as Error).message);
       }
@@ -53,7 +54,7 @@ export function useDataEdits(product: ProductWithEdits) {
     const stem = variants[0]?.data.sku.replace(/-[^-]*$/, '') || 'ITEM';
     let n = variants.length + 1;
     while (taken.has(`${stem}-${n}`)) n++;
-    return change('Add a variant', { add: [{ sku: `${stem}-${n}`, title: '' }] });
+    return change(msg('Add a variant'), { add: [{ sku: `${stem}-${n}`, title: '' }] });
   }, [product, change]);
   return { change, turn, addVariant, ...removals(product, change, turn) };
 }
@@ -70,24 +71,32 @@ function removals(
     const takeBack = async () => {
       const now = await tried(call('GET /api/products/:id', { params: { id: product.id } }));
       if (now && now.edits.undo !== label)
-        say('look', `Other changes came after "${label}". Undo those first, with Undo above the table.`);
+        say(
+          'look',
+          msg('Other changes came after "{label}". Undo those first, with Undo above the table.', { label }),
+        );
       else if (now) await turn('undo');
     };
-    say('pass', said, { title: 'Undo', run: () => void takeBack() });
+    say('pass', said, { title: msg('Undo'), run: () => void takeBack() });
   };
   const removeColumn = async (name: string) => {
     const set = product.variants.flatMap((v) => {
       const { [name]: own, ...fields } = v.data.fields ?? {};
       return own === undefined ? [] : [{ id: v.id, patch: { fields } }];
     });
-    if (set.length) await removing(`Remove column ${name}`, { set }, `The column ${name} is removed.`);
+    if (set.length)
+      await removing(
+        msg('Remove column {name}', { name }),
+        { set },
+        msg('The column {name} is removed.', { name }),
+      );
   };
   const removeVariants = (ids: readonly string[]) => {
-    const what = `${ids.length} variant${ids.length === 1 ? '' : 's'}`;
+    const what = msg('{ids} {ids, plural, one {variant} other {variants}}', { ids: ids.length });
     return removing(
-      `Remove ${what}`,
+      msg('Remove {what}', { what }),
       { remove: [...ids] },
-      ids.length === 1 ? `${what} is removed.` : `${what} are removed.`,
+      ids.length === 1 ? msg('{what} is removed.', { what }) : msg('{what} are removed.', { what }),
     );
   };
   return { removeColumn, removeVariants };

@@ -8,6 +8,7 @@ import { say } from '../../ui/notices';
 import type { TableHead, TableWorker } from '../../workers/table.worker';
 import { contextOf, importPictures, storeTable, type ImportProgress } from './import-table';
 import { picturesOf, type Pictures } from './pictures-of';
+import { msg } from '../../language/language';
 
 export type TableImport = ReturnType<typeof useImport>;
 
@@ -90,7 +91,7 @@ export function useImport(
   };
   const takePictures = async (files: File[]) => {
     const found = await picturesOf(files);
-    if (!found.size) say('look', 'No pictures were found there.');
+    if (!found.size) say('look', msg('No pictures were found there.'));
     setPictures(new Map([...pictures, ...found]));
   };
 
@@ -100,10 +101,19 @@ export function useImport(
     cancelled.current = stop;
     try {
       const photoIds = await importPictures(plan.pictures, pictures, stop.signal, setProgress);
-      setProgress({ share: 1, says: 'Storing the table' });
+      setProgress({ share: 1, says: msg('Storing the table') });
       for (const p of photos) if (!photoIds.has(p.name)) photoIds.set(p.name, p.id);
       await storeTable(product.id, file.name, plan, photoIds, new Map(artworks.map((a) => [a.title, a.id])));
-      say('pass', `Imported ${file.name}: ${plan.changes.length} variants. Undo takes all of it back.`);
+      say(
+        'pass',
+        msg(
+          'Imported {file}: {changes, plural, one {# variant} other {# variants}}. Undo takes all of it back.',
+          {
+            file: file.name,
+            changes: plan.changes.length,
+          },
+        ),
+      );
       onDone();
     } catch (e) {
       setTrouble((e as Error).message);

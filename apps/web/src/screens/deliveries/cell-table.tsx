@@ -4,6 +4,7 @@ import { extension } from '@scenograph/core/spec/file-name';
 import { worst } from '@scenograph/core/spec/checks/index';
 import { reducedUrl, useRoute, type DeliveryCell, type DeliveryDetail } from '../../api/client';
 import { StatusMark, bytesText } from '../../ui/status';
+import { msg } from '../../language/language';
 
 const PAGE = 100;
 const ROW = 60;
@@ -22,13 +23,18 @@ export function CellTable({ data }: { data: DeliveryDetail }) {
   const shown = rows.getVirtualItems();
   const pages = [...new Set(shown.map((r) => Math.floor(r.index / PAGE)))];
   return (
-    <div ref={scroller} className="min-w-0 grow overflow-auto px-5 pb-6" tabIndex={0} aria-label="Pictures">
+    <div
+      ref={scroller}
+      className="min-w-0 grow overflow-auto px-5 pb-6"
+      tabIndex={0}
+      aria-label={msg('Pictures')}
+    >
       <div role="table" aria-rowcount={data.total} className="border-line bg-card mt-4 min-w-[760px] border">
         <div
           role="row"
           className={`${COLUMNS} border-line text-ink-2 bg-card sticky top-0 z-10 border-b text-[12px]`}
         >
-          {['Picture', 'File', 'Slot', 'Size', 'Bytes', 'Checks'].map((t) => (
+          {[msg('Picture'), msg('File'), msg('Slot'), msg('Size'), msg('Bytes'), msg('Checks')].map((t) => (
             <span key={t} role="columnheader" className="px-3 py-2 font-medium">
               {t}
             </span>
@@ -93,7 +99,7 @@ function CellRow({ cell }: { cell: DeliveryCell }) {
             href={`/api/blobs/${cell.blob}`}
             target="_blank"
             rel="noreferrer"
-            aria-label={`${cell.fileName}, full size`}
+            aria-label={msg('{fileName}, full size', { fileName: cell.fileName })}
           >
             <img src={reducedUrl(cell.blob, 160)} alt="" className="border-line max-h-12 max-w-20 border" />
           </a>
@@ -144,10 +150,15 @@ function Outcome({ cell: { state, reason, checks, blob } }: { cell: DeliveryCell
           </span>
           {faults.length
             ? faults.map((f) => `${f.title.toLowerCase()} ${f.measured} (${f.limit})`).join('; ')
-            : `${checks.length - waived} pass${waived ? `, ${waived} waived` : ''}`}
+            : msg('{checks} pass{part}', {
+                checks: checks.length - waived,
+                part: waived ? msg(', {waived} waived', { waived }) : '',
+              })}
         </>
       ) : (
-        <span className="text-ink-2">{state === 'working' ? 'being painted' : blob ? 'made' : 'waits'}</span>
+        <span className="text-ink-2">
+          {state === 'working' ? msg('being painted') : blob ? msg('made') : msg('queued')}
+        </span>
       )}
     </span>
   );

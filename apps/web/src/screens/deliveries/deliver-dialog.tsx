@@ -5,6 +5,7 @@ import { Costs, FileNames, SheetSlots, VariantChoice } from './order-parts';
 import { PriorityChoice } from './priority-choice';
 import { useOrder } from './use-order';
 import { WHICH, type Which } from './which';
+import { msg } from '../../language/language';
 
 /** Choose slots, variants and which of their pictures; what it will cost and be called is shown before it is ordered. */
 export function DeliverDialog({
@@ -28,8 +29,10 @@ export function DeliverDialog({
       open
       wide
       onClose={onClose}
-      title={`Deliver ${detail.listing.title}`}
-      about="Pictures are painted at full size, kept within each slot's byte limit, named, checked and zipped with a manifest. What is made already and has not changed costs nothing."
+      title={msg('Deliver {listing}', { listing: detail.listing.title })}
+      about={msg(
+        "Pictures are painted at full size, kept within each slot's byte limit, named, checked and zipped with a manifest. What is made already and has not changed costs nothing.",
+      )}
       footer={
         <>
           {trouble && (
@@ -38,9 +41,9 @@ export function DeliverDialog({
             </p>
           )}
           <PriorityChoice value={order.priority} onChange={order.setPriority} />
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button tone="main" disabled={!count || busy} onClick={order.deliver}>
-            Deliver {count} picture{count === 1 ? '' : 's'}
+            {msg('Deliver {count} {count, plural, one {picture} other {pictures}}', { count })}
           </Button>
         </>
       }
@@ -48,7 +51,7 @@ export function DeliverDialog({
       <div className="mb-4 grid grid-cols-[1fr_260px] items-start gap-6">
         <div>
           <Segmented<Which>
-            label="Which pictures"
+            label={msg('Which pictures')}
             value={order.which}
             onChange={order.setWhich}
             options={WHICH}

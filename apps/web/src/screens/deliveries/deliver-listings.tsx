@@ -6,6 +6,7 @@ import { Dialog } from '../../ui/dialog';
 import { bytesText } from '../../ui/status';
 import { secondsText } from './seconds-text';
 import { WHICH, type Which } from './which';
+import { msg } from '../../language/language';
 
 /** Several listings in one delivery. */
 export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): void }) {
@@ -39,8 +40,10 @@ export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): vo
     <Dialog
       open
       onClose={onClose}
-      title={`Deliver ${ids.length} listing${ids.length === 1 ? '' : 's'}`}
-      about="All their slots and variants in one delivery; each listing and marketplace can be downloaded by itself."
+      title={msg('Deliver {ids} {ids, plural, one {listing} other {listings}}', { ids: ids.length })}
+      about={msg(
+        'All their slots and variants in one delivery; each listing and marketplace can be downloaded by itself.',
+      )}
       footer={
         <>
           {trouble && (
@@ -48,18 +51,32 @@ export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): vo
               {trouble}
             </p>
           )}
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button tone="main" disabled={!estimate?.pictures || busy} onClick={() => void deliver()}>
-            Deliver {estimate?.pictures ?? 0} pictures
+            {msg('Deliver {pictures, plural, one {# picture} other {# pictures}}', {
+              pictures: estimate?.pictures ?? 0,
+            })}
           </Button>
         </>
       }
     >
-      <Segmented<Which> label="Which pictures" value={which} onChange={setWhich} options={WHICH} />
+      <Segmented<Which> label={msg('Which pictures')} value={which} onChange={setWhich} options={WHICH} />
       <p className="text-ink-2 mt-3" aria-live="polite">
         {estimate
-          ? `${estimate.toPaint} of ${estimate.pictures} to be painted${estimate.seconds === null ? '' : `, about ${secondsText(estimate.seconds)}`}${estimate.bytes === null ? '' : `, ${bytesText(estimate.bytes)} in all`}; ${estimate.missing} missing and left out.`
-          : 'Measuring ...'}
+          ? msg('{toPaint} of {pictures} to be painted{part}{part2}; {missing} missing and left out.', {
+              toPaint: estimate.toPaint,
+              pictures: estimate.pictures,
+              part:
+                estimate.seconds === null
+                  ? ''
+                  : msg(', about {secondsText}', { secondsText: secondsText(estimate.seconds) }),
+              part2:
+                estimate.bytes === null
+                  ? ''
+                  : msg(', {bytesText} in all', { bytesText: bytesText(estimate.bytes) }),
+              missing: estimate.missing,
+            })
+          : msg('Measuring ...')}
       </p>
     </Dialog>
   );

@@ -5,6 +5,7 @@ import { buttonClass } from '../../ui/controls';
 import { ProgressBar, StatusMark, bytesText } from '../../ui/status';
 import { deliveryMark, deliveryText, hasZip, isOpen } from './delivery-state';
 import { TopBar } from '../../ui/top-bar';
+import { msg, writeMoment } from '../../language/language';
 
 export function DeliveriesScreen() {
   const { data, error } = useRoute('GET /api/deliveries');
@@ -12,23 +13,23 @@ export function DeliveriesScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <h1 className="font-display text-[22px] font-bold">Deliveries</h1>
+        <h1 className="font-display text-[22px] font-bold">{msg('Deliveries')}</h1>
         {error && <Trouble error={error} />}
-        {!data && !error && <Waiting what="the deliveries" />}
+        {!data && !error && <Waiting what={msg('the deliveries')} />}
         {data?.length === 0 && (
           <div className="mt-6">
-            <Empty title="Nothing delivered yet">Open a listing and press Deliver.</Empty>
+            <Empty title={msg('Nothing delivered yet')}>{msg('Open a listing and press Deliver.')}</Empty>
           </div>
         )}
         {!!data?.length && (
           <table className="border-line bg-card mt-4 w-full border">
             <thead>
               <tr className="border-line text-ink-2 border-b text-left text-[12px]">
-                <th className="px-4 py-2 font-medium">Listing</th>
-                <th className="px-4 py-2 font-medium">Ordered</th>
-                <th className="px-4 py-2 font-medium">Pictures</th>
-                <th className="px-4 py-2 font-medium">State</th>
-                <th className="px-4 py-2 font-medium">ZIP</th>
+                <th className="px-4 py-2 font-medium">{msg('Listing')}</th>
+                <th className="px-4 py-2 font-medium">{msg('Ordered')}</th>
+                <th className="px-4 py-2 font-medium">{msg('Pictures')}</th>
+                <th className="px-4 py-2 font-medium">{msg('State')}</th>
+                <th className="px-4 py-2 font-medium">{msg('ZIP')}</th>
               </tr>
             </thead>
             <tbody>
@@ -56,20 +57,23 @@ function DeliveryRow({ delivery: d }: { delivery: Delivery }) {
           {d.title}
         </Link>
       </td>
-      <td className="measure text-ink-2 px-4 py-2.5">{new Date(d.createdAt).toLocaleString('en-GB')}</td>
+      <td className="measure text-ink-2 px-4 py-2.5">{writeMoment(d.createdAt)}</td>
       <td className="px-4 py-2.5">
-        <span className="measure">
-          {d.made} of {d.total}
-        </span>
+        <span className="measure">{msg('{made} of {total}', { made: d.made, total: d.total })}</span>
         <div className="mt-1 w-40">
-          <ProgressBar share={d.total ? (d.made + d.failed) / d.total : 0} label={`${d.title}, made`} />
+          <ProgressBar
+            share={d.total ? (d.made + d.failed) / d.total : 0}
+            label={msg('{d}, made', { d: d.title })}
+          />
         </div>
       </td>
       <td className="px-4 py-2.5">
         <span className="flex items-center gap-1.5">
           <StatusMark mark={deliveryMark(d)} /> {deliveryText(d)}
           {d.priority !== 0 && isOpen(d) && (
-            <span className="text-ink-2">, {d.priority > 0 ? 'high priority' : 'low priority'}</span>
+            <span className="text-ink-2">
+              , {d.priority > 0 ? msg('high priority') : msg('low priority')}
+            </span>
           )}
         </span>
       </td>
@@ -81,7 +85,7 @@ function DeliveryRow({ delivery: d }: { delivery: Delivery }) {
             onClick={(e) => e.stopPropagation()}
             className={buttonClass()}
           >
-            {isOpen(d) ? 'Download as it comes' : 'Download'}{' '}
+            {isOpen(d) ? msg('Download as it comes') : msg('Download')}{' '}
             <span className="measure">{bytesText(d.bytes)}</span>
           </a>
         )}

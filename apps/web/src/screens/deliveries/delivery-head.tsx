@@ -8,6 +8,7 @@ import { tried } from '../../ui/tried';
 import { deliveryMark, deliveryText, hasZip, isOpen } from './delivery-state';
 import { PriorityChoice } from './priority-choice';
 import { secondsText } from './seconds-text';
+import { msg, rich, writeMoment } from '../../language/language';
 
 /** A delivery's name, how far it is, and what can be done with it. */
 export function DeliveryHead({ data, marketplaces }: { data: DeliveryDetail; marketplaces: string[] }) {
@@ -16,10 +17,15 @@ export function DeliveryHead({ data, marketplaces }: { data: DeliveryDetail; mar
       <div className="min-w-0">
         <h1 className="font-display truncate text-[22px] leading-tight font-bold">{data.title}</h1>
         <p className="text-ink-2 whitespace-nowrap">
-          Delivery of <span className="measure">{new Date(data.createdAt).toLocaleString('en-GB')}</span>,{' '}
-          <Link to={`/listings/${data.listingId}`} className="underline">
-            its listing
-          </Link>
+          {rich('Delivery of <measure>{value}</measure>, <link>its listing</link>', {
+            measure: (inside) => <span className="measure">{inside}</span>,
+            value: writeMoment(data.createdAt),
+            link: (inside) => (
+              <Link to={`/listings/${data.listingId}`} className="underline">
+                {inside}
+              </Link>
+            ),
+          })}
         </p>
       </div>
       <Progress data={data} />
@@ -42,10 +48,15 @@ function Progress({ data }: { data: DeliveryDetail }) {
   const left = secondsLeft(data);
   return (
     <div className="w-72" aria-live="polite">
-      <ProgressBar share={data.total ? (data.made + data.failed) / data.total : 0} label="Pictures made" />
+      <ProgressBar
+        share={data.total ? (data.made + data.failed) / data.total : 0}
+        label={msg('Pictures made')}
+      />
       <p className="mt-1.5 flex items-center gap-1.5">
         <StatusMark mark={deliveryMark(data)} /> {deliveryText(data)}
-        {left !== null && <span className="text-ink-2">, {secondsText(left)} left</span>}
+        {left !== null && (
+          <span className="text-ink-2">{msg(', {left} left', { left: secondsText(left) })}</span>
+        )}
       </p>
     </div>
   );
@@ -56,17 +67,21 @@ function Control({ data }: { data: DeliveryDetail }) {
   const change = (body: RequestOf<'POST /api/deliveries/:id/change'>['body']) =>
     void tried(call('POST /api/deliveries/:id/change', { params: { id: data.id }, body }), '/api/deliveries');
   if (!isOpen(data))
-    return data.failed > 0 && <Button onClick={() => change({ act: 'retry' })}>Try the failed again</Button>;
+    return (
+      data.failed > 0 && (
+        <Button onClick={() => change({ act: 'retry' })}>{msg('Try the failed again')}</Button>
+      )
+    );
   return (
     <>
       <PriorityChoice value={data.priority} onChange={(priority) => change({ priority })} />
       {data.state === 'paused' ? (
-        <Button onClick={() => change({ act: 'go-on' })}>Go on</Button>
+        <Button onClick={() => change({ act: 'go-on' })}>{msg('Go on')}</Button>
       ) : (
-        <Button onClick={() => change({ act: 'pause' })}>Pause</Button>
+        <Button onClick={() => change({ act: 'pause' })}>{msg('Pause')}</Button>
       )}
       <Button tone="danger" onClick={() => change({ act: 'cancel' })}>
-        Cancel
+        {msg('Cancel')}
       </Button>
     </>
   );
@@ -81,7 +96,7 @@ function Download({ data, marketplaces }: { data: DeliveryDetail; marketplaces: 
       ? names.map((name) => ({ value: `${key}=${encodeURIComponent(name)}`, title: name }))
       : [];
   const parts = [
-    { value: 'all', title: 'Whole delivery' },
+    { value: 'all', title: msg('Whole delivery') },
     ...choices('marketplace', marketplaces),
     ...choices('listing', listings),
   ];
@@ -90,14 +105,14 @@ function Download({ data, marketplaces }: { data: DeliveryDetail; marketplaces: 
   return (
     <>
       {parts.length > 1 && (
-        <Select label="What to download" value={part} onChange={setPart} options={parts} />
+        <Select label={msg('What to download')} value={part} onChange={setPart} options={parts} />
       )}
       <a
         href={`/api/deliveries/${data.id}/zip${whole ? '' : `?${part}`}`}
         download
         className={buttonClass(open ? 'plain' : 'main')}
       >
-        {open ? 'Download ZIP as it comes' : 'Download ZIP'}{' '}
+        {open ? msg('Download ZIP as it comes') : msg('Download ZIP')}{' '}
         {whole && <span className="measure">{bytesText(data.bytes)}</span>}
       </a>
     </>

@@ -6,6 +6,7 @@ import { tried } from '../../ui/tried';
 import { CellTable } from './cell-table';
 import { DeliveryHead } from './delivery-head';
 import { UploadAnswers } from './upload-answers';
+import { msg } from '../../language/language';
 
 export function DeliveryScreen() {
   const { id = '' } = useParams();
@@ -14,7 +15,7 @@ export function DeliveryScreen() {
     <>
       <TopBar />
       {error && <Trouble error={error} />}
-      {!data && !error && <Waiting what="the delivery" />}
+      {!data && !error && <Waiting what={msg('the delivery')} />}
       {data && <Delivered data={data} />}
     </>
   );

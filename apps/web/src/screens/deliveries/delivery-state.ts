@@ -1,5 +1,6 @@
 import type { Delivery } from '../../api/client';
 import type { Mark } from '../../ui/status';
+import { msg } from '../../language/language';
 
 export function deliveryMark(d: Delivery): Mark {
   if (d.state === 'failed') return 'stop';
@@ -10,13 +11,14 @@ export function deliveryMark(d: Delivery): Mark {
 }
 
 export function deliveryText(d: Delivery): string {
-  const done = `${d.made + d.failed} of ${d.total}`;
+  const done = msg('{made} of {total}', { made: d.made + d.failed, total: d.total });
   if (d.state === 'queued') return 'queued';
-  if (d.state === 'running') return `painting, ${done}`;
-  if (d.state === 'paused') return d.error ?? `paused at ${done}`;
-  if (d.state === 'cancelled') return `cancelled after ${d.made} of ${d.total}`;
+  if (d.state === 'running') return msg('painting, {done}', { done });
+  if (d.state === 'paused') return d.error ?? msg('paused at {done}', { done });
+  if (d.state === 'cancelled')
+    return msg('cancelled after {made} of {total}', { made: d.made, total: d.total });
   if (d.state === 'failed') return d.error ?? 'failed';
-  return d.failed ? `done, ${d.failed} could not be made` : 'done';
+  return d.failed ? msg('done, {failed} could not be made', { failed: d.failed }) : 'done';
 }
 
 export const hasZip = (d: Delivery) => d.state !== 'cancelled' && d.state !== 'failed';

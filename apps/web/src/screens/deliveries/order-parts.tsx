@@ -4,6 +4,7 @@ import type { DeliveryEstimate, Variant } from '../../api/client';
 import { bytesText } from '../../ui/status';
 import { secondsText } from './seconds-text';
 import type { Order } from './use-order';
+import { msg, rich } from '../../language/language';
 
 /** So many variants are listed one by one; beyond, all or those chosen on the board are taken. */
 const LISTED = 40;
@@ -20,7 +21,10 @@ export function FileNames({ estimate }: { estimate: DeliveryEstimate | null }) {
       {names.length > 0 && (
         <details className="mt-2">
           <summary className="text-ink-2">
-            Names, such as <span className="measure text-ink">{names[0]}</span>
+            {rich('Names, such as <measure>{names}</measure>', {
+              measure: (inside) => <span className="measure text-ink">{inside}</span>,
+              names: names[0],
+            })}
           </summary>
           <ul className="measure mt-1 grid gap-0.5">
             {names.map((n) => (
@@ -31,9 +35,10 @@ export function FileNames({ estimate }: { estimate: DeliveryEstimate | null }) {
       )}
       {clashes > 0 && (
         <p className="text-amber-ink mt-1">
-          {clashes} file{clashes === 1 ? '' : 's'} would have the name of another and{' '}
-          {clashes === 1 ? 'gets' : 'get'} a number. Put {'{sku}'}, {'{slot}'} or {'{n}'} in the slot's
-          pattern.
+          {msg(
+            "{clashes} {clashes, plural, one {file} other {files}} would have the name of another and {clashes, plural, one {gets} other {get}} a number. Put '{'sku'}', '{'slot'}' or '{'n'}' in the slot's pattern.",
+            { clashes },
+          )}
         </p>
       )}
     </>
@@ -46,23 +51,23 @@ export function Costs({ estimate, nothing }: { estimate: DeliveryEstimate | null
     <dl className="measure grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" aria-live="polite">
       {estimate ? (
         <>
-          <dt className="text-ink-2">to be painted</dt>
+          <dt className="text-ink-2">{msg('to be painted')}</dt>
           <dd>
-            {estimate.toPaint} of {estimate.pictures}
+            {msg('{toPaint} of {pictures}', { toPaint: estimate.toPaint, pictures: estimate.pictures })}
           </dd>
-          <dt className="text-ink-2">about</dt>
-          <dd>{estimate.seconds === null ? 'no time known yet' : secondsText(estimate.seconds)}</dd>
-          <dt className="text-ink-2">in all</dt>
-          <dd>{estimate.bytes === null ? 'no size known yet' : bytesText(estimate.bytes)}</dd>
+          <dt className="text-ink-2">{msg('about')}</dt>
+          <dd>{estimate.seconds === null ? msg('no time known yet') : secondsText(estimate.seconds)}</dd>
+          <dt className="text-ink-2">{msg('in all')}</dt>
+          <dd>{estimate.bytes === null ? msg('no size known yet') : bytesText(estimate.bytes)}</dd>
           {estimate.missing > 0 && (
             <>
-              <dt className="text-ink-2">missing, left out</dt>
+              <dt className="text-ink-2">{msg('missing, left out')}</dt>
               <dd>{estimate.missing}</dd>
             </>
           )}
         </>
       ) : (
-        <dt className="text-ink-2">{nothing ? 'nothing chosen' : 'measuring'}</dt>
+        <dt className="text-ink-2">{nothing ? msg('nothing chosen') : msg('measuring')}</dt>
       )}
     </dl>
   );
@@ -124,7 +129,7 @@ function SlotLine({
         <Checkbox checked={chosen} disabled={!filled} onChange={onChoose} />
         <span className="truncate">{slot.title}</span>
         <span className="measure text-ink-2 ml-auto whitespace-nowrap">
-          {filled ? `${slot.width} x ${slot.height}, ${bytesText(slot.maxBytes)}` : 'missing'}
+          {filled ? `${slot.width} x ${slot.height}, ${bytesText(slot.maxBytes)}` : msg('missing')}
         </span>
       </label>
     </li>
@@ -147,7 +152,7 @@ export function VariantChoice({
             checked={allTicked(variantIds.length, variants.length)}
             onChange={(on) => setVariantIds(on ? variants.map((v) => v.id) : [])}
           />
-          Variants <span className="measure">{variantIds.length}</span>
+          {msg('Variants')} <span className="measure">{variantIds.length}</span>
         </label>
       </legend>
       {variants.length <= LISTED ? (
@@ -158,11 +163,11 @@ export function VariantChoice({
               onChange={(on) => setVariantIds((c) => toggled(c, v.id, on))}
             />
             <span className="truncate">{v.data.variant || v.data.title}</span>
-            {!v.data.cutout && <span className="text-ink-2 whitespace-nowrap">no cutout</span>}
+            {!v.data.cutout && <span className="text-ink-2 whitespace-nowrap">{msg('no cutout')}</span>}
           </label>
         ))
       ) : (
-        <p className="text-ink-2">To take some only, choose their cells on the board.</p>
+        <p className="text-ink-2">{msg('To take some only, choose their cells on the board.')}</p>
       )}
     </fieldset>
   );

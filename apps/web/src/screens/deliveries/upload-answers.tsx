@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { DeliveryDetail } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
+import { msg } from '../../language/language';
 
 /** Sends a finished delivery to its marketplaces' test uploads, and shows what they answered. */
 export function UploadAnswers({
@@ -16,13 +17,14 @@ export function UploadAnswers({
   const [busy, setBusy] = useState('');
   return (
     <aside
-      aria-label="Test uploads"
+      aria-label={msg('Test uploads')}
       className="border-line bg-card w-72 shrink-0 overflow-y-auto border-l p-4"
     >
-      <h2 className="font-display text-[16px] font-bold">Test uploads</h2>
+      <h2 className="font-display text-[16px] font-bold">{msg('Test uploads')}</h2>
       <p className="text-ink-2 mb-3 text-[12px]">
-        Stand-ins that ship with Scenograph: each opens every file and takes or refuses it by its
-        marketplace's rules of today.
+        {msg(
+          "Stand-ins that ship with Scenograph: each opens every file and takes or refuses it by its marketplace's rules of today.",
+        )}
       </p>
       {marketplaces.map((marketplace) => {
         const last = data.uploads.find((u) => u.marketplace === marketplace);
@@ -38,13 +40,16 @@ export function UploadAnswers({
                   void onSend(marketplace).finally(() => setBusy(''));
                 }}
               >
-                {busy === marketplace ? 'Sending ...' : last ? 'Send again' : 'Send'}
+                {busy === marketplace ? msg('Sending ...') : last ? msg('Send again') : msg('Send')}
               </Button>
             </div>
             {last && (
               <p className="mt-1 flex items-center gap-1.5">
                 <StatusMark mark={refused.length ? 'stop' : 'pass'} />
-                {last.answers.length - refused.length} taken, {refused.length} refused
+                {msg('{answers} taken, {refused} refused', {
+                  answers: last.answers.length - refused.length,
+                  refused: refused.length,
+                })}
               </p>
             )}
             <ul className="mt-1 grid gap-1 text-[12px]">

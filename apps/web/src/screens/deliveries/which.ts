@@ -1,12 +1,13 @@
 import type { CallOf } from '@scenograph/contract';
+import { msg } from '../../language/language';
 
 /** Which of the chosen pictures a delivery makes. */
 export type Which = CallOf<'POST /api/deliveries'>['body']['which'];
 
 export const WHICH: { value: Which; title: string }[] = [
-  { value: 'all', title: 'All' },
-  { value: 'changed', title: 'New and changed' },
-  { value: 'stale', title: 'Out of date' },
-  { value: 'failed', title: 'Failed' },
-  { value: 'never', title: 'Never made' },
+  { value: 'all', title: msg('All') },
+  { value: 'changed', title: msg('New and changed') },
+  { value: 'stale', title: msg('Out of date') },
+  { value: 'failed', title: msg('Failed') },
+  { value: 'never', title: msg('Never made') },
 ];

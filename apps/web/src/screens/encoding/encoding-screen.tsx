@@ -17,18 +17,19 @@ import { ListingTrail } from '../listings/listing-trail';
 import { Side } from './side';
 import { useTrials } from './use-trials';
 import { WayCard } from './way-card';
+import { msg, rich } from '../../language/language';
 
 export function EncodingScreen() {
   const { cell, error } = useCell();
   return (
     <>
-      <TopBar trail={cell && <ListingTrail listing={cell.detail.listing} title="Encoding desk" />}>
+      <TopBar trail={cell && <ListingTrail listing={cell.detail.listing} title={msg('Encoding desk')} />}>
         {cell && <CellChoice cell={cell} />}
       </TopBar>
       {error && <Trouble error={error} />}
-      {!cell && !error && <Waiting what="the slot" />}
+      {!cell && !error && <Waiting what={msg('the slot')} />}
       {cell && !cell.shot && (
-        <p className="p-6">No shot fills this slot yet. Give it one on the board, then come back.</p>
+        <p className="p-6">{msg('No shot fills this slot yet. Give it one on the board, then come back.')}</p>
       )}
       {cell?.shot && <Desk key={`${cell.slotKey} ${cell.variant.id}`} cell={cell} shotId={cell.shot.id} />}
     </>
@@ -57,7 +58,9 @@ function Desk({ cell, shotId }: { cell: OpenCell; shotId: string }) {
     if (await tried(call('PUT /api/listings/:id/encoding', sent), '/api/listings'))
       say(
         'pass',
-        encoding ? `${slot.title} is written so from now on.` : `${slot.title} is left to its rules.`,
+        encoding
+          ? msg('{slot} is written so from now on.', { slot: slot.title })
+          : msg('{slot} is left to its rules.', { slot: slot.title }),
       );
   };
   const frame = { width: Math.floor((pane.width - 8) / 2), height: Math.max(120, pane.height) };
@@ -71,7 +74,7 @@ function Desk({ cell, shotId }: { cell: OpenCell; shotId: string }) {
             sides.map((id, side) => (
               <Side
                 key={side}
-                label={side ? 'Right picture' : 'Left picture'}
+                label={side ? msg('Right picture') : msg('Left picture')}
                 trial={trials.find((t) => t.id === id) ?? null}
                 trials={trials}
                 painted={painted}
@@ -85,12 +88,14 @@ function Desk({ cell, shotId }: { cell: OpenCell; shotId: string }) {
         </div>
       </div>
       <aside
-        aria-label="Ways to write it"
+        aria-label={msg('Ways to write it')}
         className="border-line bg-card w-[344px] shrink-0 overflow-y-auto border-l p-4"
       >
-        <h2 className="font-display text-[16px] font-bold">Ways to write it</h2>
+        <h2 className="font-display text-[16px] font-bold">{msg('Ways to write it')}</h2>
         <p className="text-ink-2 mb-3 text-[12px]">
-          Each is written from the painted picture and compared with it. Likeness is SSIM: 1 is alike.
+          {msg(
+            'Each is written from the painted picture and compared with it. Likeness is SSIM: 1 is alike.',
+          )}
         </p>
         <ul className="grid gap-3">
           {trials.map((t) => (
@@ -109,7 +114,7 @@ function Desk({ cell, shotId }: { cell: OpenCell; shotId: string }) {
           ))}
         </ul>
         <Button className="mt-3 w-full" onClick={add}>
-          <Plus size={14} aria-hidden /> Another way
+          <Plus size={14} aria-hidden /> {msg('Another way')}
         </Button>
       </aside>
     </main>
@@ -132,20 +137,26 @@ function Tools({
   return (
     <div className="border-line bg-card flex h-11 shrink-0 items-center gap-3 border-b px-4">
       <Segmented
-        label="Zoom"
+        label={msg('Zoom')}
         value={zoomValue(view)}
         onChange={(v) => onView({ ...view, zoom: ZOOMS.find((z) => z.value === v)!.zoom })}
         options={ZOOMS}
       />
       <p className="text-ink-2">
-        <span className="measure">
-          {slot.width} x {slot.height}
-        </span>
-        , at most <span className="measure">{bytesText(slot.maxBytes)}</span>; takes {slot.formats.join(', ')}
+        {rich(
+          '<measure>{width} x {height}</measure>, at most <measure>{bytesText}</measure>; takes {formats}',
+          {
+            measure: (inside) => <span className="measure">{inside}</span>,
+            width: slot.width,
+            height: slot.height,
+            bytesText: bytesText(slot.maxBytes),
+            formats: slot.formats.join(', '),
+          },
+        )}
       </p>
       {onLeave && (
         <Button className="ml-auto" onClick={onLeave}>
-          Leave it to the slot's rules
+          {msg("Leave it to the slot's rules")}
         </Button>
       )}
     </div>

@@ -3,6 +3,7 @@ import { SharedView, type View } from '../../ui/shared-view';
 import { bytesText } from '../../ui/status';
 import type { Trial } from './use-trials';
 import { describe } from './way';
+import { msg } from '../../language/language';
 
 /** One of the two pictures that are compared: as painted, or as one of the ways wrote it. */
 export function Side({
@@ -33,7 +34,7 @@ export function Side({
   return (
     <figure className="relative min-w-0 overflow-hidden">
       <SharedView
-        label={trial ? describe(trial.encoding) : 'As painted, without loss'}
+        label={trial ? describe(trial.encoding) : msg('As painted, without loss')}
         {...size}
         view={view}
         onView={onView}
@@ -47,7 +48,7 @@ export function Side({
           value={trial ? String(trial.id) : 'painted'}
           onChange={(v) => onChoose(v === 'painted' ? null : Number(v))}
           options={[
-            { value: 'painted', title: 'As painted' },
+            { value: 'painted', title: msg('As painted') },
             ...trials.map((t) => ({ value: String(t.id), title: describe(t.encoding) })),
           ]}
         />

@@ -4,13 +4,15 @@ import { FORMATS, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { Button, IconButton, Select } from '../../ui/controls';
 import type { Trial } from './use-trials';
 import { Options, Outcome } from './way';
+import { msg } from '../../language/language';
 
 /** Why the slot cannot be written so; null where it can. */
 export function refusalOf({ encoding, result }: Trial, slot: Slot): string | null {
-  if (!slot.formats.includes(encoding.format ?? slot.formats[0])) return 'The slot does not take this format';
-  if (!result) return 'Not written yet';
+  if (!slot.formats.includes(encoding.format ?? slot.formats[0]))
+    return msg('The slot does not take this format');
+  if (!result) return msg('Not written yet');
   if (!result.ok) return result.reason;
-  return result.size > slot.maxBytes ? 'The file is larger than the slot takes' : null;
+  return result.size > slot.maxBytes ? msg('The file is larger than the slot takes') : null;
 }
 
 /** One way to write the picture: its settings, what came of it, and whether it is the one in use. */
@@ -43,7 +45,7 @@ export function WayCard({
     <li className={`rounded-lg border p-2.5 ${shown ? 'border-spruce' : 'border-line'}`}>
       <div className="flex items-center gap-2">
         <Select<Format>
-          label="Format"
+          label={msg('Format')}
           className="w-24"
           value={format}
           onChange={(to) =>
@@ -52,7 +54,7 @@ export function WayCard({
           options={FORMATS.map((f) => ({ value: f, title: f }))}
         />
         <Button onClick={onLook} aria-pressed={shown}>
-          Look
+          {msg('Look')}
         </Button>
         <Button
           tone={inUse ? 'main' : 'plain'}
@@ -60,9 +62,9 @@ export function WayCard({
           title={refused ?? undefined}
           onClick={onUse}
         >
-          {inUse ? 'In use' : 'Use it'}
+          {inUse ? msg('In use') : msg('Use it')}
         </Button>
-        <IconButton label="Remove this way" className="ml-auto" disabled={only} onClick={onRemove}>
+        <IconButton label={msg('Remove this way')} className="ml-auto" disabled={only} onClick={onRemove}>
           <Trash2 size={14} aria-hidden />
         </IconButton>
       </div>

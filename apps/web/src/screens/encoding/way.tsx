@@ -3,6 +3,7 @@ import type { Encoding } from '@scenograph/core/delivery/encoding';
 import type { Format } from '@scenograph/core/spec/slot';
 import { Segmented, Slider, Switch } from '../../ui/controls';
 import { bytesText, StatusMark } from '../../ui/status';
+import { msg } from '../../language/language';
 
 /** What came of one way to write a picture. */
 export type Result =
@@ -20,26 +21,26 @@ export type Result =
 /** How a measured similarity looks to the eye, in a word. */
 const looks = (s: number) =>
   s > 0.995
-    ? 'not to be told apart'
+    ? msg('not to be told apart')
     : s > 0.98
-      ? 'hardly to be seen'
+      ? msg('hardly to be seen')
       : s > 0.95
-        ? 'seen from near'
-        : 'plain to see';
+        ? msg('seen from near')
+        : msg('plain to see');
 
 /** A way to write a picture, in a few words. */
 export function describe({ format, quality, lossless, colours, chroma, progressive }: Encoding): string {
   const parts = [
-    format ?? 'first format',
+    format ?? msg('first format'),
     format === 'png'
       ? colours
-        ? `${colours} colours`
+        ? msg('{colours, plural, one {# colour} other {# colours}}', { colours })
         : 'lossless'
       : lossless
         ? 'lossless'
         : quality
           ? `q ${quality}`
-          : 'q by limit',
+          : msg('q by limit'),
     chroma,
     progressive && 'progressive',
   ];
@@ -63,13 +64,13 @@ export function Options({
       {lossy && (
         <>
           <Switch
-            label="Highest quality within the byte limit"
+            label={msg('Highest quality within the byte limit')}
             on={encoding.quality === null}
             onChange={(on) => onChange({ quality: on ? null : 82 })}
           />
           {encoding.quality !== null && (
             <Slider
-              label="Quality"
+              label={msg('Quality')}
               unit=""
               min={1}
               max={100}
@@ -84,15 +85,19 @@ export function Options({
         </>
       )}
       {(format === 'webp' || format === 'avif') && (
-        <Switch label="Without loss" on={encoding.lossless} onChange={(lossless) => onChange({ lossless })} />
+        <Switch
+          label={msg('Without loss')}
+          on={encoding.lossless}
+          onChange={(lossless) => onChange({ lossless })}
+        />
       )}
       {(format === 'jpeg' || (format === 'avif' && !encoding.lossless)) && (
         <Segmented
-          label="Chroma resolution"
+          label={msg('Chroma resolution')}
           value={encoding.chroma ?? 'usual'}
           onChange={(v) => onChange({ chroma: v === 'usual' ? null : v })}
           options={[
-            { value: 'usual', title: 'By quality' },
+            { value: 'usual', title: msg('By quality') },
             { value: '4:4:4', title: '4:4:4' },
             { value: '4:2:0', title: '4:2:0' },
           ]}
@@ -100,14 +105,14 @@ export function Options({
       )}
       {format === 'jpeg' && (
         <Switch
-          label="Progressive: coarse first"
+          label={msg('Progressive: coarse first')}
           on={encoding.progressive}
           onChange={(progressive) => onChange({ progressive })}
         />
       )}
       {format === 'png' && (
         <Segmented
-          label="Colours"
+          label={msg('Colours')}
           value={String(encoding.colours ?? 'all')}
           onChange={(v) => onChange({ colours: v === 'all' ? null : Number(v) })}
           options={['all', '256', '128', '64', '32'].map((v) => ({ value: v, title: v }))}
@@ -127,7 +132,7 @@ export function Outcome({
   maxBytes: number;
   pixels: number;
 }) {
-  if (!result) return <p className="text-ink-2 mt-2 text-[12px]">Writing and comparing ...</p>;
+  if (!result) return <p className="text-ink-2 mt-2 text-[12px]">{msg('Writing and comparing ...')}</p>;
   if (!result.ok)
     return (
       <p className="text-coral-ink mt-2 flex items-start gap-1.5 text-[12px]">
@@ -137,21 +142,24 @@ export function Outcome({
   const over = result.size > maxBytes;
   return (
     <dl className="measure mt-2 grid grid-cols-[auto_1fr] gap-x-3">
-      <dt className="text-ink-2">size</dt>
+      <dt className="text-ink-2">{msg('size')}</dt>
       <dd className={over ? 'text-coral-ink' : ''}>
         {bytesText(result.size)}
-        {over && ` (${bytesText(result.size - maxBytes)} too much)`}
-        <span className="text-ink-2"> {((result.size * 8) / pixels).toFixed(2)} bit a pixel</span>
+        {over && msg(' ({bytesText} too much)', { bytesText: bytesText(result.size - maxBytes) })}
+        <span className="text-ink-2">
+          {' '}
+          {msg('{result} bit a pixel', { result: ((result.size * 8) / pixels).toFixed(2) })}
+        </span>
       </dd>
-      <dt className="text-ink-2">time</dt>
-      <dd>{result.milliseconds} ms</dd>
-      <dt className="text-ink-2">likeness</dt>
+      <dt className="text-ink-2">{msg('time')}</dt>
+      <dd>{msg('{milliseconds} ms', { milliseconds: result.milliseconds })}</dd>
+      <dt className="text-ink-2">{msg('likeness')}</dt>
       <dd>
         {result.ssim.toFixed(4)} <span className="text-ink-2 font-sans">{looks(result.ssim)}</span>
       </dd>
       {result.quality !== null && (
         <>
-          <dt className="text-ink-2">{result.format === 'png' ? 'colours' : 'quality'}</dt>
+          <dt className="text-ink-2">{result.format === 'png' ? msg('colours') : msg('quality')}</dt>
           <dd>{result.quality}</dd>
         </>
       )}

@@ -6,6 +6,7 @@ import { fillTemplate, openPlaces } from '@scenograph/core/templates/fill';
 import type { Purpose, Season } from '@scenograph/core/templates/template';
 import type { ListedTemplate } from '../../api/client';
 import type { Scene, Variant } from '../../api/client';
+import { msg } from '../../language/language';
 
 /** A finished picture that could be made of a product. */
 export interface Candidate {
@@ -57,7 +58,7 @@ export function candidatesFor(
       own.push({
         ...one,
         id: `template-${t.id}-own`,
-        title: `${t.title}, in the product’s colours`,
+        title: msg('{t}, in the product’s colours', { t: t.title }),
         shot: inPalette(shot, palette),
       });
     return [{ ...one, id: `template-${t.id}`, shot }];
@@ -133,7 +134,7 @@ function backdropShots({ data, pose }: Variant, palette: readonly string[]): Can
         ],
       },
     };
-    add('Glow in its own colours', {
+    add(msg('Glow in its own colours'), {
       ...emptyShot(1600, 1600),
       elements: [ground, newProduct('product', data, frame, pose)],
     });
@@ -142,7 +143,7 @@ function backdropShots({ data, pose }: Variant, palette: readonly string[]): Can
     const wall = tints[i % tints.length] ?? '#d8cfc2';
     const ground = {
       ...newBackdrop('backdrop', frame, wall),
-      name: 'Studio set',
+      name: msg('Studio set'),
       fill: {
         ...NEW_SET,
         material,
@@ -152,7 +153,7 @@ function backdropShots({ data, pose }: Variant, palette: readonly string[]): Can
         seed: 7 + i,
       },
     };
-    add(`Studio set of ${material}`, {
+    add(msg('Studio set of {material}', { material }), {
       ...emptyShot(1600, 1600),
       elements: [ground, newProduct('product', data, frame, pose, [ground])],
     });

@@ -14,6 +14,7 @@ import type { Candidate } from './candidates';
 import { SendDialog } from './send-dialog';
 import { useCandidates } from './use-candidates';
 import { useKept } from './use-kept';
+import { msg } from '../../language/language';
 
 /** A wall of finished candidates for a product, painted live; several are kept and sent to slots. */
 export function IdeasScreen() {
@@ -30,7 +31,7 @@ export function IdeasScreen() {
     return (
       <>
         <TopBar />
-        <Waiting what="the listing" />
+        <Waiting what={msg('the listing')} />
       </>
     );
   return <Wall detail={detail} />;
@@ -52,41 +53,47 @@ function Wall({ detail }: { detail: ListingDetail }) {
   const chosen = (all ?? []).filter((c) => kept.includes(c.id));
   return (
     <>
-      <TopBar trail={<ListingTrail listing={detail.listing} title="Ideas wall" />}>
+      <TopBar trail={<ListingTrail listing={detail.listing} title={msg('Ideas wall')} />}>
         <span className="measure text-ink-2" role="status">
-          {chosen.length} kept
+          {msg('{chosen} kept', { chosen: chosen.length })}
         </span>
         <Button tone="main" disabled={!chosen.length} onClick={() => setSending(true)}>
-          Make shots of what is kept
+          {msg('Make shots of what is kept')}
         </Button>
       </TopBar>
       <main className="grow overflow-y-auto px-5 pt-3 pb-10">
         <div className="mb-3 flex flex-wrap items-center gap-2.5">
           {withCutout.length > 1 && variant && (
             <Select
-              label="Product"
+              label={msg('Product')}
               value={variant.id}
               onChange={choose}
               options={withCutout.map((v) => ({ value: v.id, title: v.data.variant || v.data.sku }))}
             />
           )}
           <Select
-            label="Kind"
+            label={msg('Kind')}
             value={kind}
             onChange={setKind}
             options={[
-              { value: 'all', title: 'Scenes, backdrops, templates' },
-              { value: 'scene', title: 'Scenes' },
-              { value: 'backdrop', title: 'Backdrops' },
-              { value: 'template', title: 'Templates' },
+              { value: 'all', title: msg('Scenes, backdrops, templates') },
+              { value: 'scene', title: msg('Scenes') },
+              { value: 'backdrop', title: msg('Backdrops') },
+              { value: 'template', title: msg('Templates') },
             ]}
           />
           <PurposeSeason purpose={purpose} season={season} onPurpose={setPurpose} onSeason={setSeason} />
-          <span className="measure text-ink-2">{shown ? `${shown.length} ideas` : 'looking'}</span>
+          <span className="measure text-ink-2">
+            {shown
+              ? msg('{shown, plural, one {# idea} other {# ideas}}', { shown: shown.length })
+              : msg('looking')}
+          </span>
         </div>
-        {!variant && <p>No variant of this listing has a cutout yet. Open its photo and cut it out first.</p>}
+        {!variant && (
+          <p>{msg('No variant of this listing has a cutout yet. Open its photo and cut it out first.')}</p>
+        )}
         {shown?.length === 0 && (
-          <p className="text-ink-2">No idea is for this purpose and season. Widen the filter.</p>
+          <p className="text-ink-2">{msg('No idea is for this purpose and season. Widen the filter.')}</p>
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-3">
           {variant &&
@@ -133,7 +140,7 @@ function Idea({
       <button
         type="button"
         aria-pressed={kept}
-        aria-label={`${kept ? 'Kept' : 'Keep'}: ${candidate.title}`}
+        aria-label={`${kept ? msg('Kept') : msg('Keep')}: ${candidate.title}`}
         onClick={onKeep}
         className={`block w-full overflow-hidden rounded-lg border text-left ${kept ? 'border-spruce ring-limelight ring-3' : 'border-line hover:border-ink-3'}`}
       >

@@ -7,6 +7,7 @@ import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { tried } from '../../ui/tried';
 import type { Candidate } from './candidates';
+import { msg } from '../../language/language';
 
 /** Which slot each kept idea fills. */
 export function SendDialog({
@@ -37,7 +38,12 @@ export function SendDialog({
     const ask = call('POST /api/listings/:id/shots/of-documents', { params: { id }, body: { shots } });
     if (!(await tried(ask, '/api/listings'))) return;
     onMade();
-    say('pass', `${chosen.length} ${chosen.length === 1 ? 'shot is' : 'shots are'} in the listing.`);
+    say(
+      'pass',
+      msg('{chosen} {chosen, plural, one {shot is} other {shots are}} in the listing.', {
+        chosen: chosen.length,
+      }),
+    );
     void navigate(`/listings/${id}`);
   };
   const fedBy = (key: string) => detail.shots.find((s) => s.feeds.includes(key))?.title;
@@ -45,13 +51,15 @@ export function SendDialog({
     <Dialog
       open
       onClose={onClose}
-      title="Make shots of what is kept"
-      about="Each becomes a shot of the listing. A slot that is chosen here is taken from the shot that fills it now."
+      title={msg('Make shots of what is kept')}
+      about={msg(
+        'Each becomes a shot of the listing. A slot that is chosen here is taken from the shot that fills it now.',
+      )}
       footer={
         <>
-          <Button onClick={onClose}>Back to the wall</Button>
+          <Button onClick={onClose}>{msg('Back to the wall')}</Button>
           <Button tone="main" onClick={() => void send()}>
-            Make {chosen.length} {chosen.length === 1 ? 'shot' : 'shots'}
+            {msg('Make {chosen} {chosen, plural, one {shot} other {shots}}', { chosen: chosen.length })}
           </Button>
         </>
       }
@@ -61,17 +69,19 @@ export function SendDialog({
           <li key={c.id} className="flex items-center gap-3">
             <span className="min-w-0 grow truncate">{c.title}</span>
             <Select
-              label={`Slot for ${c.title}`}
+              label={msg('Slot for {c}', { c: c.title })}
               className="w-64"
               value={feeds[c.id] ?? 'none'}
               onChange={(v) => setFeeds((f) => ({ ...f, [c.id]: v === 'none' ? '' : v }))}
               options={[
-                { value: 'none', title: 'no slot yet' },
+                { value: 'none', title: msg('no slot yet') },
                 ...slots
                   .filter((s) => feeds[c.id] === s.key || !Object.values(feeds).includes(s.key))
                   .map((s) => ({
                     value: s.key,
-                    title: fedBy(s.key) ? `${s.title} (now ${fedBy(s.key)})` : s.title,
+                    title: fedBy(s.key)
+                      ? msg('{s} (now {fedBy})', { s: s.title, fedBy: fedBy(s.key) })
+                      : s.title,
                   })),
               ]}
             />

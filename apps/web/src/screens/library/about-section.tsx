@@ -4,6 +4,7 @@ import type { Surveyed } from '../../documents/kinds';
 import { ColourButton } from '../../ui/colour-field';
 import { Button, TextField } from '../../ui/controls';
 import { removing } from '../../ui/removing';
+import { msg } from '../../language/language';
 
 /** What a scene is called, when it fits and which colours it has; and its removal. */
 export function AboutSection({
@@ -24,18 +25,18 @@ export function AboutSection({
   };
   return (
     <div className="grid gap-2">
-      <TextField label="Title" value={now.title} onCommit={(title) => title && commit({ title })} />
+      <TextField label={msg('Title')} value={now.title} onCommit={(title) => title && commit({ title })} />
       <TextField
-        label="Season"
+        label={msg('Season')}
         value={now.season ?? ''}
         onCommit={(season) => commit({ season: season.trim() || null })}
       />
-      <span className="text-ink-2 text-[12px]">Palette</span>
+      <span className="text-ink-2 text-[12px]">{msg('Palette')}</span>
       <div className="flex gap-1">
         {now.palette.map((c, i) => (
           <ColourButton
             key={i}
-            label={`Colour ${i + 1} of the palette`}
+            label={msg('Colour {i} of the palette', { i: i + 1 })}
             value={c}
             onChange={(colour) => during({ palette: now.palette.with(i, colour) })}
             onCommit={(colour) => commit({ palette: now.palette.with(i, colour) })}
@@ -43,7 +44,7 @@ export function AboutSection({
         ))}
       </div>
       <Button tone="danger" onClick={() => void remove()}>
-        Remove from the library
+        {msg('Remove from the library')}
       </Button>
     </div>
   );

@@ -4,13 +4,14 @@ import { bendEdge, edgeBetween, type AreaEdges, type PrintArea } from '@scenogra
 import { areaMesh, areaSurface } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';
 import type { MakeHandle } from './survey-handle';
+import { msg } from '../../language/language';
 
-const CORNERS = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
+const CORNERS = [msg('Top left'), msg('Top right'), msg('Bottom right'), msg('Bottom left')];
 const SIDES: [keyof AreaEdges, string][] = [
-  ['top', 'Upper edge'],
-  ['bottom', 'Lower edge'],
-  ['left', 'Left edge'],
-  ['right', 'Right edge'],
+  ['top', msg('Upper edge')],
+  ['bottom', msg('Lower edge')],
+  ['left', msg('Left edge')],
+  ['right', msg('Right edge')],
 ];
 
 /** A print area's corners and bendable edges, with its mesh in millimetres. */
@@ -95,7 +96,9 @@ function Area({
       />
       {chosen &&
         area.corners.map((c, i) =>
-          handle(`${CORNERS[i]} of ${area.title}`, c, (to) => changed(moveCorner(area, i, to))),
+          handle(msg('{corner} of {area}', { corner: CORNERS[i], area: area.title }), c, (to) =>
+            changed(moveCorner(area, i, to)),
+          ),
         )}
       {chosen &&
         area.edges &&
@@ -103,7 +106,7 @@ function Area({
           const edge = area.edges![side];
           if (!edge) return null;
           return handle(
-            `${name} of ${area.title}`,
+            msg('{name} of {area}', { name, area: area.title }),
             edge[4],
             (to) => changed({ ...area, edges: { ...area.edges!, [side]: bendEdge(edge, to) } }),
             '#d3f04a',

@@ -6,12 +6,13 @@ import { INK, MATERIALS } from '@scenograph/core/surface/material';
 import { Button, NumberField, Segmented, Select, TextField } from '../../ui/controls';
 import { LengthField, LengthSlider, useLengthUnit } from '../../ui/length-field';
 import { reshaped } from './area-handles';
+import { msg } from '../../language/language';
 
 const SHAPES: Record<AreaShape, string> = {
-  flat: 'Flat',
-  cylinder: 'Cylinder',
-  cone: 'Cone',
-  bulge: 'Bulge',
+  flat: msg('Flat'),
+  cylinder: msg('Cylinder'),
+  cone: msg('Cone'),
+  bulge: msg('Bulge'),
 };
 
 /** A flat area in the middle of the picture. */
@@ -21,7 +22,7 @@ function newArea({ areas, width: w, height: h }: SceneSurvey): PrintArea {
   while (ids.has(`area-${n}`)) n++;
   return {
     id: `area-${n}`,
-    title: `Area ${n}`,
+    title: msg('Area {n}', { n }),
     shape: 'flat',
     corners: [
       [w * 0.38, h * 0.38],
@@ -69,8 +70,9 @@ export function AreasSection({
   return (
     <div className="grid gap-2">
       <p className="text-ink-2 text-[12px]">
-        Where artwork is printed. A picture with print areas is a mockup. Drag the corners onto the item, and
-        bend the edges of a round one.
+        {msg(
+          'Where artwork is printed. A picture with print areas is a mockup. Drag the corners onto the item, and bend the edges of a round one.',
+        )}
       </p>
       <ul className="grid gap-1">
         {areas.map((a) => (
@@ -89,7 +91,7 @@ export function AreasSection({
           </li>
         ))}
       </ul>
-      <Button onClick={add}>Add a print area</Button>
+      <Button onClick={add}>{msg('Add a print area')}</Button>
       {area && (
         <AreaForm
           {...{ area, survey }}
@@ -118,27 +120,31 @@ function AreaForm({
   return (
     <fieldset className="border-line grid gap-2 rounded-md border p-2.5">
       <legend className="px-1 font-medium">{area.title}</legend>
-      <TextField label="Name of the area" value={area.title} onCommit={(title) => title && set({ title })} />
+      <TextField
+        label={msg('Name of the area')}
+        value={area.title}
+        onCommit={(title) => title && set({ title })}
+      />
       <Lie {...{ area, set }} />
       <Select
-        label="Material"
+        label={msg('Material')}
         className="w-full"
         value={area.material}
         onChange={(material) => set({ material })}
         options={MATERIALS.map((value) => ({ value, title: INK[value].title }))}
       />
       <Segmented
-        label="Stock"
+        label={msg('Stock')}
         value={area.stock}
         onChange={(stock) => set({ stock })}
         options={[
-          { value: 'light', title: 'Light stock' },
-          { value: 'dark', title: 'Dark stock' },
+          { value: 'light', title: msg('Light stock') },
+          { value: 'dark', title: msg('Dark stock') },
         ]}
       />
       <Fit area={area} survey={survey} />
       <Button tone="danger" onClick={onRemove}>
-        Remove this area
+        {msg('Remove this area')}
       </Button>
     </fieldset>
   );
@@ -149,22 +155,27 @@ function Lie({ area, set }: { area: PrintArea; set: SetArea }) {
   return (
     <>
       <Segmented
-        label="How it lies"
+        label={msg('How it lies')}
         value={area.shape}
         onChange={(shape) => set(reshaped(area, shape))}
         options={AREA_SHAPES.map((value) => ({ value, title: SHAPES[value] }))}
       />
       <div className="grid grid-cols-2 gap-2">
-        <LengthField label="Width" min={1} value={area.widthMm} onCommit={(widthMm) => set({ widthMm })} />
         <LengthField
-          label="Height"
+          label={msg('Width')}
+          min={1}
+          value={area.widthMm}
+          onCommit={(widthMm) => set({ widthMm })}
+        />
+        <LengthField
+          label={msg('Height')}
           min={1}
           value={area.heightMm}
           onCommit={(heightMm) => set({ heightMm })}
         />
         {(area.shape === 'cylinder' || area.shape === 'cone') && (
           <NumberField
-            label="Reaches round"
+            label={msg('Reaches round')}
             unit="°"
             min={5}
             max={200}
@@ -175,7 +186,7 @@ function Lie({ area, set }: { area: PrintArea; set: SetArea }) {
       </div>
       {area.shape === 'bulge' && (
         <LengthSlider
-          label="Middle stands out"
+          label={msg('Middle stands out')}
           min={-30}
           max={60}
           value={Math.round(area.bulgeMm)}
@@ -208,9 +219,12 @@ function Fit({ area, survey }: { area: PrintArea; survey: SceneSurvey }) {
   if (free)
     return (
       <p className="text-amber-ink text-[12px]">
-        No round body fits these edges; they are followed as they are. Bend them to the item, or set how far
-        the area reaches round.
+        {msg(
+          'No round body fits these edges; they are followed as they are. Bend them to the item, or set how far the area reaches round.',
+        )}
       </p>
     );
-  return error === null ? null : <p className="measure text-ink-2">edges off by {error.toFixed(1)} px</p>;
+  return error === null ? null : (
+    <p className="measure text-ink-2">{msg('edges off by {error} px', { error: error.toFixed(1) })}</p>
+  );
 }

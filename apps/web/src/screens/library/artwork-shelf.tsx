@@ -5,22 +5,27 @@ import { IconButton } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 import { removing } from '../../ui/removing';
+import { msg, rich } from '../../language/language';
 
 /** The designs that are printed on mockups. */
 export function ArtworkShelf() {
   const { data: artworks } = useRoute('GET /api/artwork');
   const bringIn = async (files: File[]) => {
-    for (const made of await bringInArtwork(files)) say('pass', `${made.title} is in the library.`);
+    for (const made of await bringInArtwork(files))
+      say('pass', msg('{made} is in the library.', { made: made.title }));
   };
   return (
     <>
       <div className="mt-6 mb-2 flex items-center justify-between">
         <h2 className="font-semibold">
-          Artwork <span className="measure text-ink-2">{artworks?.length ?? ''}</span>
+          {rich('Artwork <measure>{artworks}</measure>', {
+            measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+            artworks: artworks?.length ?? '',
+          })}
         </h2>
         <FileButton
-          title="Import artwork"
-          label="Artwork to import"
+          title={msg('Import artwork')}
+          label={msg('Artwork to import')}
           accept={ARTWORK_FILES}
           multiple
           onFiles={(files) => void bringIn(files)}
@@ -36,11 +41,15 @@ export function ArtworkShelf() {
               <div className="min-w-0 grow">
                 <p className="truncate font-semibold">{a.title}</p>
                 <p className="measure text-ink-2">
-                  {a.vector ? `SVG, ${a.colours.length} colours` : `${a.width} x ${a.height} px`}
+                  {a.vector
+                    ? msg('SVG, {colours, plural, one {# colour} other {# colours}}', {
+                        colours: a.colours.length,
+                      })
+                    : `${a.width} x ${a.height} px`}
                 </p>
               </div>
               <IconButton
-                label={`Remove ${a.title} from the library`}
+                label={msg('Remove {a} from the library', { a: a.title })}
                 onClick={() =>
                   void removing(
                     call('DELETE /api/artwork/:id', { params: { id: a.id } }),

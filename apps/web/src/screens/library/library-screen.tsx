@@ -7,12 +7,13 @@ import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { ArtworkShelf } from './artwork-shelf';
 import { Shelf } from './shelf';
+import { msg, rich } from '../../language/language';
 
 async function takePictures(files: readonly File[]): Promise<void> {
   for (const file of files) {
     try {
       await upload('POST /api/pictures', { query: { name: file.name }, file });
-      say('pass', `${file.name} is in the library.`);
+      say('pass', msg('{file} is in the library.', { file: file.name }));
     } catch (e) {
       say('stop', (e as Error).message);
     }
@@ -28,7 +29,11 @@ async function takeScenes(files: readonly File[]): Promise<Scene | null> {
     try {
       if (/\.zip$/i.test(name)) {
         const { taken, refused } = await upload('POST /api/scenes/import', { query: { name }, file });
-        if (taken) say('pass', `${taken} ${taken === 1 ? 'scene is' : 'scenes are'} in the library.`);
+        if (taken)
+          say(
+            'pass',
+            msg('{taken} {taken, plural, one {scene is} other {scenes are}} in the library.', { taken }),
+          );
         for (const sentence of refused) say('stop', sentence);
       } else last = await upload('POST /api/scenes', { query: { name }, file });
     } catch (e) {
@@ -55,28 +60,28 @@ export function LibraryScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <h1 className="font-display text-[22px] font-bold">Library</h1>
+        <h1 className="font-display text-[22px] font-bold">{msg('Library')}</h1>
         {error && <Trouble error={error} />}
-        {!scenes && !error && <Waiting what="the library" />}
+        {!scenes && !error && <Waiting what={msg('the library')} />}
         <div className="mt-3 mb-2 flex flex-wrap items-center gap-2">
           <h2 className="grow font-semibold">
-            Scenes{' '}
-            <span className="measure text-ink-2">
-              {scenes?.filter((s) => !s.survey.areas.length).length ?? ''}
-            </span>
+            {rich('Scenes <measure>{scenes}</measure>', {
+              measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+              scenes: scenes?.filter((s) => !s.survey.areas.length).length ?? '',
+            })}
           </h2>
-          <input {...sceneDrop.getInputProps({ 'aria-label': 'Scenes to import' })} />
-          <Button onClick={sceneDrop.open}>Import a scene, a mockup or a ZIP</Button>
+          <input {...sceneDrop.getInputProps({ 'aria-label': msg('Scenes to import') })} />
+          <Button onClick={sceneDrop.open}>{msg('Import a scene, a mockup or a ZIP')}</Button>
           <a className={buttonClass()} href="/api/scenes/export.zip">
-            Export all as ZIP
+            {msg('Export all as ZIP')}
           </a>
         </div>
         <Shelf scenes={scenes?.filter((s) => !s.survey.areas.length) ?? []} />
         <h2 className="mt-6 mb-2 font-semibold">
-          Mockups{' '}
-          <span className="measure text-ink-2">
-            {scenes?.filter((s) => s.survey.areas.length).length ?? ''}
-          </span>
+          {rich('Mockups <measure>{scenes}</measure>', {
+            measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+            scenes: scenes?.filter((s) => s.survey.areas.length).length ?? '',
+          })}
         </h2>
         <Shelf scenes={scenes?.filter((s) => s.survey.areas.length) ?? []} />
         <ArtworkShelf />
@@ -98,10 +103,13 @@ function LogoShelf() {
     <>
       <div className="mt-6 mb-2 flex items-center justify-between">
         <h2 className="font-semibold">
-          Logos and pictures <span className="measure text-ink-2">{pictures?.length ?? ''}</span>
+          {rich('Logos and pictures <measure>{pictures}</measure>', {
+            measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+            pictures: pictures?.length ?? '',
+          })}
         </h2>
-        <input {...getInputProps({ 'aria-label': 'Logos to import' })} />
-        <Button onClick={open}>Import a logo</Button>
+        <input {...getInputProps({ 'aria-label': msg('Logos to import') })} />
+        <Button onClick={open}>{msg('Import a logo')}</Button>
       </div>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
         {pictures?.map((p) => (
@@ -112,7 +120,7 @@ function LogoShelf() {
             <div className="border-line border-t px-3 py-2">
               <p className="font-semibold">{p.title}</p>
               <p className="measure text-ink-2">
-                {p.width} x {p.height} px
+                {msg('{width} x {height} px', { width: p.width, height: p.height })}
               </p>
             </div>
           </li>

@@ -4,6 +4,7 @@ import { Button } from '../../ui/controls';
 import { FileButton } from '../../ui/file-button';
 import { say } from '../../ui/notices';
 import { surveyStore } from './survey-store';
+import { msg } from '../../language/language';
 
 /** A mask over a scene's picture, made with the cutout desk or imported as PNG. */
 export function MaskSection({
@@ -33,7 +34,10 @@ export function MaskSection({
   const cutOut = async () => {
     try {
       const picture = await fetch(blobUrl(scene.picture));
-      if (!picture.ok) throw new Error(`The picture of "${scene.title}" could not be fetched. Try again.`);
+      if (!picture.ok)
+        throw new Error(
+          msg('The picture of "{scene}" could not be fetched. Try again.', { scene: scene.title }),
+        );
       const blob = await picture.blob();
       const photo = await upload('POST /api/photos', { query: { name: `${title}.jpg` }, file: blob });
       refresh('/api/photos');
@@ -46,7 +50,10 @@ export function MaskSection({
   const take = async (send: () => Promise<Scene>) => {
     // The server takes the mask into what it has: that must be what is on the screen.
     if (!(await surveyStore.save()))
-      return say('stop', 'The survey could not be stored yet, so no mask was taken. Try again in a moment.');
+      return say(
+        'stop',
+        msg('The survey could not be stored yet, so no mask was taken. Try again in a moment.'),
+      );
     try {
       const row = await send();
       onTaken(row.survey[mask]!);
@@ -58,9 +65,15 @@ export function MaskSection({
   return (
     <div className="grid gap-2">
       <p className="text-ink-2 text-[12px]">{about}</p>
-      {value && <img src={reducedUrl(value, 320)} alt={`The mask: ${title}`} className="w-full bg-black" />}
+      {value && (
+        <img
+          src={reducedUrl(value, 320)}
+          alt={msg('The mask: {title}', { title })}
+          className="w-full bg-black"
+        />
+      )}
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => void cutOut()}>Cut it out</Button>
+        <Button onClick={() => void cutOut()}>{msg('Cut it out')}</Button>
         {cut && (
           <Button
             tone="main"
@@ -72,12 +85,12 @@ export function MaskSection({
               )
             }
           >
-            Use the cutout
+            {msg('Use the cutout')}
           </Button>
         )}
         <FileButton
-          title="Import a PNG"
-          label={`${title} mask to import`}
+          title={msg('Import a PNG')}
+          label={msg('{title} mask to import', { title })}
           accept="image/png"
           onFiles={([file]) =>
             void take(() =>
@@ -89,7 +102,7 @@ export function MaskSection({
             )
           }
         />
-        {value && <Button onClick={onWithout}>Without</Button>}
+        {value && <Button onClick={onWithout}>{msg('Without')}</Button>}
       </div>
     </div>
   );

@@ -2,6 +2,7 @@ import { Eye, EyeOff, Trash2 } from 'lucide-react';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { Button, IconButton, Segmented, Slider } from '../../ui/controls';
 import type { useMending } from './use-mending';
+import { msg } from '../../language/language';
 
 /** Covering what is already printed on a blank, or a scratch; each step can be switched off and removed. */
 export function MendSection({
@@ -16,10 +17,10 @@ export function MendSection({
   return (
     <div className="grid gap-2">
       <p className="text-ink-2 text-[12px]">
-        Cover a mark that is already there, or a scratch. The picture itself stays as it is.
+        {msg('Cover a mark that is already there, or a scratch. The picture itself stays as it is.')}
       </p>
       <Segmented
-        label="How a mark is covered"
+        label={msg('How a mark is covered')}
         value={tool?.kind ?? 'none'}
         onChange={(kind) =>
           setTool(
@@ -35,21 +36,21 @@ export function MendSection({
           )
         }
         options={[
-          { value: 'none', title: 'No tool' },
-          { value: 'fill', title: 'Fill' },
-          { value: 'copy', title: 'Copy' },
+          { value: 'none', title: msg('No tool') },
+          { value: 'fill', title: msg('Fill') },
+          { value: 'copy', title: msg('Copy') },
         ]}
       />
       {tool && <ToolFields tool={tool} onChange={setTool} />}
       {progress !== null && (
         <div className="flex items-center gap-2" role="status">
-          <progress className="grow" value={progress} max={1} aria-label="Covering" />
+          <progress className="grow" value={progress} max={1} aria-label={msg('Covering')} />
           <span className="measure">{Math.round(progress * 100)} %</span>
-          <Button onClick={cancel}>Cancel</Button>
+          <Button onClick={cancel}>{msg('Cancel')}</Button>
         </div>
       )}
       {mends.length > 0 && (
-        <ul aria-label="Steps" className="grid gap-1">
+        <ul aria-label={msg('Steps')} className="grid gap-1">
           {mends.map((step) => (
             <MendStepRow
               key={step.id}
@@ -71,13 +72,13 @@ function ToolFields({ tool, onChange }: { tool: MendTool; onChange(tool: MendToo
     <>
       <p className="text-ink-2 text-[12px]">
         {tool.kind === 'fill'
-          ? 'Paint over the mark: it grows over from its surroundings, with their shading and grain.'
+          ? msg('Paint over the mark: it grows over from its surroundings, with their shading and grain.')
           : tool.source
-            ? 'Paint over the mark. The source moves along; hold Alt and click to choose another.'
-            : 'Hold Alt and click on a clean place to copy from, then paint over the mark.'}
+            ? msg('Paint over the mark. The source moves along; hold Alt and click to choose another.')
+            : msg('Hold Alt and click on a clean place to copy from, then paint over the mark.')}
       </p>
       <Slider
-        label="Width"
+        label={msg('Width')}
         unit="px"
         min={4}
         max={600}
@@ -87,7 +88,7 @@ function ToolFields({ tool, onChange }: { tool: MendTool; onChange(tool: MendToo
       />
       {tool.kind === 'copy' && (
         <Slider
-          label="Soft tip"
+          label={msg('Soft tip')}
           unit="%"
           value={Math.round(tool.softness * 100)}
           onChange={(v) => onChange({ ...tool, softness: v / 100 })}
@@ -105,19 +106,23 @@ function MendStepRow({ step, onChange }: { step: MendStep; onChange(to: MendStep
   return (
     <li className="flex items-center gap-1">
       <span className="grow">{step.name}</span>
-      <span className="measure text-ink-2">{Math.round(step.radius * 2)} px</span>
+      <span className="measure text-ink-2">
+        {msg('{radius} px', { radius: Math.round(step.radius * 2) })}
+      </span>
       {step.kind === 'fill' && (
         <Button tone="quiet" onClick={() => onChange({ ...step, seed: (step.seed + 17) % 999_999 })}>
-          Another
+          {msg('Another')}
         </Button>
       )}
       <IconButton
-        label={step.hidden ? `Show ${step.name}` : `Hide ${step.name}`}
+        label={
+          step.hidden ? msg('Show {step}', { step: step.name }) : msg('Hide {step}', { step: step.name })
+        }
         onClick={() => onChange({ ...step, hidden: !step.hidden })}
       >
         {step.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
       </IconButton>
-      <IconButton label={`Remove ${step.name}`} onClick={() => onChange(null)}>
+      <IconButton label={msg('Remove {step}', { step: step.name })} onClick={() => onChange(null)}>
         <Trash2 size={13} aria-hidden />
       </IconButton>
     </li>

@@ -2,6 +2,7 @@ import { cornerError, horizonOf, onPlane, pitchAt, type Camera } from '@scenogra
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { Button, NumberField, Segmented } from '../../ui/controls';
 import { LengthField } from '../../ui/length-field';
+import { msg } from '../../language/language';
 
 /** How the standing plane is measured: by a rectangle of known size, or by the horizon and a known height. */
 export function PlaneSection({
@@ -21,12 +22,12 @@ export function PlaneSection({
   return (
     <div className="grid gap-2">
       <Segmented
-        label="How the plane is measured"
+        label={msg('How the plane is measured')}
         value={survey.plane ? 'plane' : 'horizon'}
         onChange={setMode}
         options={[
-          { value: 'plane', title: 'Rectangle' },
-          { value: 'horizon', title: 'Horizon and height' },
+          { value: 'plane', title: msg('Rectangle') },
+          { value: 'horizon', title: msg('Horizon and height') },
         ]}
       />
       {survey.plane ? (
@@ -78,18 +79,19 @@ function Rectangle({
   return (
     <>
       <p className="text-ink-2 text-[12px]">
-        Drag the corners onto something rectangular of known size: back left, back right, front right, front
-        left.
+        {msg(
+          'Drag the corners onto something rectangular of known size: back left, back right, front right, front left.',
+        )}
       </p>
       <div className="grid grid-cols-2 gap-2">
         <LengthField
-          label="Width"
+          label={msg('Width')}
           min={1}
           value={plane.widthMm}
           onCommit={(widthMm) => commit({ plane: { ...plane, widthMm } })}
         />
         <LengthField
-          label="Depth"
+          label={msg('Depth')}
           min={1}
           value={plane.depthMm}
           onCommit={(depthMm) => commit({ plane: { ...plane, depthMm } })}
@@ -111,19 +113,24 @@ function HorizonAndHeight({
   return (
     <>
       <p className="text-ink-2 text-[12px]">
-        Drag the horizon, and the foot and top of something upright whose height you know.
+        {msg('Drag the horizon, and the foot and top of something upright whose height you know.')}
       </p>
       <div className="grid grid-cols-2 gap-2">
-        <NumberField label="Horizon" unit="px" value={horizonY} onCommit={(y) => commit({ horizonY: y })} />
+        <NumberField
+          label={msg('Horizon')}
+          unit="px"
+          value={horizonY}
+          onCommit={(y) => commit({ horizonY: y })}
+        />
         {known ? (
           <LengthField
-            label="Height"
+            label={msg('Height')}
             min={1}
             value={known.heightMm}
             onCommit={(heightMm) => commit({ known: { ...known, heightMm } })}
           />
         ) : (
-          <Button onClick={onMark}>Mark a height</Button>
+          <Button onClick={onMark}>{msg('Mark a height')}</Button>
         )}
       </div>
     </>
@@ -136,20 +143,22 @@ function Solved({ survey, camera }: { survey: SceneSurvey; camera: Camera }) {
   const middle = onPlane(camera, { x: survey.width / 2, y: survey.height * 0.75 });
   return (
     <dl className="measure text-ink-2 grid grid-cols-[1fr_auto] gap-y-0.5">
-      <dt>Horizon</dt>
-      <dd>{Math.round(horizonOf(camera))} px</dd>
-      <dt>Angle of view across</dt>
+      <dt>{msg('Horizon')}</dt>
+      <dd>{msg('{camera} px', { camera: Math.round(horizonOf(camera)) })}</dd>
+      <dt>{msg('Angle of view across')}</dt>
       <dd>{Math.round((2 * Math.atan(survey.width / 2 / camera.focal) * 180) / Math.PI)}°</dd>
       {middle && (
         <>
-          <dt>Looks down by</dt>
+          <dt>{msg('Looks down by')}</dt>
           <dd>{Math.round(pitchAt(camera, middle.X, middle.Y))}°</dd>
         </>
       )}
       {error !== null && (
         <>
-          <dt>Corners off by</dt>
-          <dd className={error > survey.width * 0.004 ? 'text-amber-ink' : ''}>{error.toFixed(1)} px</dd>
+          <dt>{msg('Corners off by')}</dt>
+          <dd className={error > survey.width * 0.004 ? 'text-amber-ink' : ''}>
+            {msg('{error} px', { error: error.toFixed(1) })}
+          </dd>
         </>
       )}
     </dl>

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { sceneCamera } from '@scenograph/core/stage/survey';
 import { reducedUrl, type Scene } from '../../api/client';
+import { msg } from '../../language/language';
 
 /** Scenes or mockups as cards, each to its survey. */
 export function Shelf({ scenes }: { scenes: Scene[] }) {
@@ -8,7 +9,7 @@ export function Shelf({ scenes }: { scenes: Scene[] }) {
     <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
       {scenes.map((s) => (
         <li key={s.id} className="border-line bg-card overflow-hidden rounded-lg border">
-          <Link to={`/library/scenes/${s.id}`} aria-label={`Survey of ${s.title}`}>
+          <Link to={`/library/scenes/${s.id}`} aria-label={msg('Survey of {s}', { s: s.title })}>
             <img
               src={reducedUrl(s.survey.mended ?? s.picture, 640)}
               alt=""
@@ -21,12 +22,19 @@ export function Shelf({ scenes }: { scenes: Scene[] }) {
               {s.title} {s.season && <span className="text-ink-2 font-normal">{s.season}</span>}
             </p>
             <p className="measure text-ink-2">
-              {s.survey.width} x {s.survey.height} px, {about(s)}
+              {msg('{width} x {height} px, {about}', {
+                width: s.survey.width,
+                height: s.survey.height,
+                about: about(s),
+              })}
             </p>
             <p className="measure text-ink-2">
-              light {Math.round(s.survey.light.azimuthDeg)}°, {Math.round(s.survey.light.elevationDeg)}° up
+              {msg('light {azimuthDeg}°, {elevationDeg}° up', {
+                azimuthDeg: Math.round(s.survey.light.azimuthDeg),
+                elevationDeg: Math.round(s.survey.light.elevationDeg),
+              })}
             </p>
-            <div className="mt-1.5 flex gap-1" aria-label="Palette">
+            <div className="mt-1.5 flex gap-1" aria-label={msg('Palette')}>
               {s.palette.map((c) => (
                 <span key={c} title={c} className="h-3.5 w-6" style={{ background: c }} />
               ))}
@@ -40,6 +48,9 @@ export function Shelf({ scenes }: { scenes: Scene[] }) {
 
 function about({ survey }: Scene): string {
   const { areas, spots } = survey;
-  if (areas.length) return `${areas.length} print ${areas.length === 1 ? 'area' : 'areas'}`;
-  return sceneCamera(survey) ? `${spots.length} placement points` : 'not surveyed yet';
+  if (areas.length)
+    return msg('{areas} print {areas, plural, one {area} other {areas}}', { areas: areas.length });
+  return sceneCamera(survey)
+    ? msg('{spots, plural, one {# placement point} other {# placement points}}', { spots: spots.length })
+    : msg('not surveyed yet');
 }

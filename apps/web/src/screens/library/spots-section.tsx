@@ -1,6 +1,7 @@
 import { levelOfScale, onPlane, scaleAt, type Camera } from '@scenograph/core/stage/camera';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { Button } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
@@ -40,20 +41,22 @@ export function SpotsSection({
         {spots.map((s, i) => (
           <li key={s.id} className="flex items-center gap-2">
             <span className="grow truncate">{s.id}</span>
-            <span className="measure text-ink-2">{s.pxPerMm.toFixed(2)} px/mm</span>
+            <span className="measure text-ink-2">
+              {msg('{pxPerMm} px/mm', { pxPerMm: s.pxPerMm.toFixed(2) })}
+            </span>
             {camera && levelOfScale(camera, s, s.pxPerMm) > 0 && (
               <span className="measure text-ink-2">
-                {Math.round(levelOfScale(camera, s, s.pxPerMm))} mm up
+                {msg('{camera} mm up', { camera: Math.round(levelOfScale(camera, s, s.pxPerMm)) })}
               </span>
             )}
             <Button tone="quiet" onClick={() => commit({ spots: spots.filter((_, j) => j !== i) })}>
-              Remove
+              {msg('Remove')}
             </Button>
           </li>
         ))}
       </ul>
       <Button className="mt-2" aria-pressed={placing} onClick={() => onPlacing(!placing)}>
-        {placing ? 'Click on the picture' : 'Add a point'}
+        {placing ? msg('Click on the picture') : msg('Add a point')}
       </Button>
     </>
   );

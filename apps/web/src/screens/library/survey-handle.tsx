@@ -1,4 +1,5 @@
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
+import { msg } from '../../language/language';
 
 /** Makes a handle at a place of the picture; dragged, or moved by arrow keys, it changes the survey. */
 export type MakeHandle = (
@@ -38,7 +39,7 @@ export function handlesFor({ px, at, during, commit }: Hands): MakeHandle {
         role="slider"
         tabIndex={0}
         aria-label={label}
-        aria-valuetext={`${Math.round(x)}, ${Math.round(y)} pixels`}
+        aria-valuetext={msg('{x}, {y} pixels', { x: Math.round(x), y: Math.round(y) })}
         aria-valuenow={Math.round(x)}
         cx={x}
         cy={y}

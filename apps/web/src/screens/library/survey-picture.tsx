@@ -8,6 +8,7 @@ import { AreaHandles } from './area-handles';
 import { MendLayer } from './mend-layer';
 import { handlesFor, type MakeHandle } from './survey-handle';
 import type { useMending } from './use-mending';
+import { msg } from '../../language/language';
 
 const whole = (v: number) => Math.round(v * 10) / 10;
 
@@ -116,7 +117,7 @@ function Grid({ camera, survey, px }: Drawn & { camera: Camera }) {
             strokeWidth={3 * px}
             paintOrder="stroke"
           >
-            {p.mm} mm
+            {msg('{mm} mm', { mm: p.mm })}
           </text>
         </g>
       ))}
@@ -124,7 +125,7 @@ function Grid({ camera, survey, px }: Drawn & { camera: Camera }) {
   );
 }
 
-const CORNERS = ['Back left', 'Back right', 'Front right', 'Front left'];
+const CORNERS = [msg('Back left'), msg('Back right'), msg('Front right'), msg('Front left')];
 
 /** A plane by its corners; without one, the horizon and a known height. */
 function PlaneHandles({ survey, px, handle }: Drawn & { handle: MakeHandle }) {
@@ -155,14 +156,14 @@ function PlaneHandles({ survey, px, handle }: Drawn & { handle: MakeHandle }) {
             strokeWidth={1.5 * px}
             strokeDasharray={`${8 * px} ${6 * px}`}
           />
-          {handle('Horizon', [survey.width * 0.06, horizonY], ([, y]) => ({ horizonY: y }), '#d3f04a')}
+          {handle(msg('Horizon'), [survey.width * 0.06, horizonY], ([, y]) => ({ horizonY: y }), '#d3f04a')}
         </>
       )}
       {known && (
         <>
           <path d={`M${known.base.join(' ')}L${known.top.join(' ')}`} stroke="#ffffff" strokeWidth={2 * px} />
-          {handle('Foot of the known height', known.base, (base) => ({ known: { ...known, base } }))}
-          {handle('Top of the known height', known.top, (top) => ({ known: { ...known, top } }))}
+          {handle(msg('Foot of the known height'), known.base, (base) => ({ known: { ...known, base } }))}
+          {handle(msg('Top of the known height'), known.top, (top) => ({ known: { ...known, top } }))}
         </>
       )}
     </>
@@ -190,7 +191,7 @@ function SpotHandles({ survey, camera, px, handle }: Drawn & { camera: Camera | 
         strokeWidth={2 * px}
         pointerEvents="none"
       />
-      {handle(`Spot ${s.id}`, [s.x, s.y], (to) => ({ spots: moved(i, to) }), '#12463a')}
+      {handle(msg('Spot {id}', { id: s.id }), [s.x, s.y], (to) => ({ spots: moved(i, to) }), '#12463a')}
     </g>
   ));
 }

@@ -22,6 +22,7 @@ import { SpotsSection, withSpot } from './spots-section';
 import { SurveyPicture } from './survey-picture';
 import { surveyStore, useSurveyEdits } from './survey-store';
 import { useMending } from './use-mending';
+import { msg } from '../../language/language';
 
 export function SurveyScreen() {
   const { id = '' } = useParams();
@@ -33,7 +34,7 @@ export function SurveyScreen() {
   return (
     <>
       <TopBar />
-      {error ? <Trouble error={error} /> : <Waiting what="the scene" />}
+      {error ? <Trouble error={error} /> : <Waiting what={msg('the scene')} />}
     </>
   );
 }
@@ -61,19 +62,19 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
     setPlacing(false);
     const spots = withSpot(survey, camera, x, y);
     if (spots) commit({ spots });
-    else say('stop', 'There is no standing plane at that place. Choose a place below the horizon.');
+    else say('stop', msg('There is no standing plane at that place. Choose a place below the horizon.'));
   };
 
   return (
     <>
       <TopBar
         trail={
-          <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
+          <nav aria-label={msg('Where you are')} className="flex min-w-0 items-center gap-2">
             <Link to="/library" className="text-ink-2 hover:text-ink">
-              Library
+              {msg('Library')}
             </Link>
             <span className="text-ink-3">/</span>
-            <h1 className="truncate font-semibold">Survey of {now.title}</h1>
+            <h1 className="truncate font-semibold">{msg('Survey of {now}', { now: now.title })}</h1>
             <SavingNote of={state} onTryAgain={() => void surveyStore.save()} />
           </nav>
         }
@@ -83,7 +84,7 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
           className="border-line bg-card hover:border-ink-3 inline-flex h-7 items-center rounded-md border px-3 font-medium"
           href={`/api/scenes/export.zip?id=${scene.id}`}
         >
-          Export
+          {msg('Export')}
         </a>
       </TopBar>
       <div className="flex min-h-0 grow">
@@ -100,7 +101,10 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
           onArea={setArea}
           mending={mending}
         />
-        <aside aria-label="Survey" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
+        <aside
+          aria-label={msg('Survey')}
+          className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l"
+        >
           <Sections
             {...{ scene, now, camera, wrong, placing, open, area, mending, edits }}
             onOpen={setOpen}
@@ -109,7 +113,7 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
           />
         </aside>
       </div>
-      <ConflictDialog of={state} word="survey" />
+      <ConflictDialog of={state} word={msg('survey')} />
     </>
   );
 }
@@ -146,13 +150,18 @@ function Sections({
   const { duringSurvey: during, commitSurvey: commit } = edits;
   return (
     <Accordion.Root type="multiple" value={open} onValueChange={onOpen}>
-      <Section n={1} id="plane" title="Standing plane" summary={camera ? 'solved' : 'not known'}>
+      <Section
+        n={1}
+        id="plane"
+        title={msg('Standing plane')}
+        summary={camera ? msg('solved') : msg('not known')}
+      >
         <PlaneSection survey={survey} camera={camera} wrong={wrong} commit={commit} />
       </Section>
-      <Section n={2} id="light" title="Light" summary={lightInWords(survey)}>
+      <Section n={2} id="light" title={msg('Light')} summary={lightInWords(survey)}>
         <LightPart {...{ survey, during, commit }} />
       </Section>
-      <Section n={3} id="spots" title="Placement points" summary={String(survey.spots.length)}>
+      <Section n={3} id="spots" title={msg('Placement points')} summary={String(survey.spots.length)}>
         <SpotsSection
           survey={survey}
           camera={camera}
@@ -161,37 +170,49 @@ function Sections({
           commit={commit}
         />
       </Section>
-      <Section n={4} id="foreground" title="Foreground" summary={survey.occluder ? 'masked' : 'none'}>
+      <Section
+        n={4}
+        id="foreground"
+        title={msg('Foreground')}
+        summary={survey.occluder ? msg('masked') : msg('none')}
+      >
         <MaskSection
           scene={scene}
           mask="occluder"
-          title={`${now.title} foreground`}
-          about="What stands before the products, cut out with the cutout desk."
-          hint="Keep what stands before the products and drop the rest; then come back here and use it."
+          title={msg('{now} foreground', { now: now.title })}
+          about={msg('What stands before the products, cut out with the cutout desk.')}
+          hint={msg(
+            'Keep what stands before the products and drop the rest; then come back here and use it.',
+          )}
           value={survey.occluder}
           onTaken={(occluder) => commit({ occluder })}
           onWithout={() => commit({ occluder: null })}
         />
       </Section>
-      <Section n={5} id="areas" title="Print areas" summary={String(survey.areas.length)}>
+      <Section n={5} id="areas" title={msg('Print areas')} summary={String(survey.areas.length)}>
         <AreasSection survey={survey} chosen={area} onChoose={onArea} during={during} commit={commit} />
       </Section>
-      <Section n={6} id="outline" title="Outline of the item" summary={survey.outline ? 'made' : 'none'}>
+      <Section
+        n={6}
+        id="outline"
+        title={msg('Outline of the item')}
+        summary={survey.outline ? msg('made') : msg('none')}
+      >
         <MaskSection
           scene={scene}
           mask="outline"
-          title={`${now.title} item`}
-          about="The blank item alone: prints over the whole item and its colour end there."
-          hint="Keep the blank item and drop the rest; then come back here and use it."
+          title={msg('{now} item', { now: now.title })}
+          about={msg('The blank item alone: prints over the whole item and its colour end there.')}
+          hint={msg('Keep the blank item and drop the rest; then come back here and use it.')}
           value={survey.outline}
           onTaken={(outline) => commit({ outline })}
           onWithout={() => commit({ outline: null })}
         />
       </Section>
-      <Section n={7} id="mend" title="Remove marks" summary={String(survey.mends.length)}>
+      <Section n={7} id="mend" title={msg('Remove marks')} summary={String(survey.mends.length)}>
         <MendSection survey={survey} mending={mending} />
       </Section>
-      <Section n={8} id="about" title="About" summary={now.season ?? ''}>
+      <Section n={8} id="about" title={msg('About')} summary={now.season ?? ''}>
         <AboutSection sceneId={scene.id} now={now} during={edits.during} commit={edits.commit} />
       </Section>
     </Accordion.Root>
@@ -199,7 +220,10 @@ function Sections({
 }
 
 const lightInWords = ({ light }: SceneSurvey) =>
-  `${Math.round(light.azimuthDeg)}°, ${Math.round(light.elevationDeg)}° up`;
+  msg('{azimuthDeg}°, {elevationDeg}° up', {
+    azimuthDeg: Math.round(light.azimuthDeg),
+    elevationDeg: Math.round(light.elevationDeg),
+  });
 
 /** Where the scene's light comes from, and how far its ground mirrors. */
 function LightPart({
@@ -219,7 +243,7 @@ function LightPart({
         onCommit={(light) => commit({ light })}
       />
       <Slider
-        label="Gloss of the ground"
+        label={msg('Gloss of the ground')}
         unit="%"
         value={Math.round(survey.gloss * 100)}
         onChange={(v) => during({ gloss: v / 100 })}

@@ -2,29 +2,30 @@ import { useMemo } from 'react';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { createDocumentStore } from '../../documents/document-store';
 import { SURVEYS, type Surveyed } from '../../documents/kinds';
+import { msg } from '../../language/language';
 
 export const surveyStore = createDocumentStore<Surveyed, object>(SURVEYS, () => ({}));
 
 /** What a step of history is called, by what it changed. */
 const LABELS: Partial<Record<keyof Surveyed | keyof SceneSurvey, string>> = {
-  title: 'Title',
-  season: 'Season',
-  palette: 'Palette',
-  plane: 'Standing plane',
-  horizonY: 'Horizon',
-  known: 'Known height',
-  light: 'Light',
-  gloss: 'Gloss of the ground',
-  spots: 'Placement points',
-  occluder: 'Foreground',
-  areas: 'Print areas',
-  outline: 'Outline of the item',
-  mends: 'Remove marks',
+  title: msg('Title'),
+  season: msg('Season'),
+  palette: msg('Palette'),
+  plane: msg('Standing plane'),
+  horizonY: msg('Horizon'),
+  known: msg('Known height'),
+  light: msg('Light'),
+  gloss: msg('Gloss of the ground'),
+  spots: msg('Placement points'),
+  occluder: msg('Foreground'),
+  areas: msg('Print areas'),
+  outline: msg('Outline of the item'),
+  mends: msg('Remove marks'),
 };
 
 const labelOf = (value: object) => {
   const part = Object.keys(value)[0] as keyof typeof LABELS | undefined;
-  return (part && LABELS[part]) ?? 'Survey';
+  return (part && LABELS[part]) ?? msg('Survey');
 };
 
 /** Changes of the survey on the screen: shown while dragging, kept as one step when finished. */

@@ -5,6 +5,7 @@ import type { MendStep } from '@scenograph/core/retouch/mend';
 import { blobUrl, type Scene, upload } from '../../api/client';
 import { say } from '../../ui/notices';
 import type { MendWorker } from '../../workers/mend.worker';
+import { msg } from '../../language/language';
 
 export interface MendTool {
   kind: 'copy' | 'fill';
@@ -65,7 +66,8 @@ export function useMending(scene: Scene, survey: SceneSurvey, commit: (value: Pa
       return void carryOut([...survey.mends, { ...base, kind, name: `Fill ${n}`, seed: n }]);
     let { offset } = tool;
     if (!offset && tool.source) offset = [tool.source[0] - points[0][0], tool.source[1] - points[0][1]];
-    if (!offset) return say('stop', 'Choose first where to copy from: hold Alt and click on a clean place.');
+    if (!offset)
+      return say('stop', msg('Choose first where to copy from: hold Alt and click on a clean place.'));
     setTool({ ...tool, offset });
     void carryOut([...survey.mends, { ...base, kind, name: `Copy ${n}`, offset }]);
   };

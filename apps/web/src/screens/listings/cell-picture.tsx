@@ -5,6 +5,7 @@ import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { elementKind } from '@scenograph/core/elements/index';
 import { readSlot, type Slot } from '@scenograph/core/spec/slot';
 import { checkShot, paintThumbnail, watchShot, type Turn } from '../../workers/painters';
+import { msg } from '../../language/language';
 
 /** Pixel sizes of everything a resolved shot shows, as far as the document itself tells. */
 export function sourceSizes(
@@ -107,7 +108,7 @@ export function useWatch(
 export function frameSlot(frame: { width: number; height: number }): Slot {
   return readSlot({
     id: 'base',
-    title: 'Base',
+    title: msg('Base'),
     width: frame.width,
     height: frame.height,
     formats: ['png'],

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { msg } from '../../language/language';
 
 /** Where one is below a listing: the way back to it, then what is open. */
 export function ListingTrail({
@@ -12,9 +13,9 @@ export function ListingTrail({
   children?: ReactNode;
 }) {
   return (
-    <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
+    <nav aria-label={msg('Where you are')} className="flex min-w-0 items-center gap-2">
       <Link to="/listings" className="text-ink-2 hover:text-ink">
-        Listings
+        {msg('Listings')}
       </Link>
       <span className="text-ink-3">/</span>
       <Link to={`/listings/${listing.id}`} className="text-ink-2 hover:text-ink truncate">

@@ -2,6 +2,7 @@ import { allTicked, Checkbox } from '../../ui/controls';
 import { Link, useNavigate } from 'react-router';
 import { reducedUrl, type ListingSummary } from '../../api/client';
 import { StatusMark } from '../../ui/status';
+import { msg } from '../../language/language';
 
 /** Listings with how far each is filled; rows lead to their boards, boxes choose several. */
 export function ListingsTable({
@@ -19,16 +20,16 @@ export function ListingsTable({
         <tr className="border-line text-ink-2 border-b text-left text-[12px]">
           <th className="w-8 py-2 pl-4">
             <Checkbox
-              label="Choose all listings"
+              label={msg('Choose all listings')}
               checked={allTicked(chosen.length, listings.length)}
               onChange={(on) => onChoose(on ? listings.map((l) => l.id) : [])}
             />
           </th>
-          <th className="px-4 py-2 font-medium">Listing</th>
-          <th className="px-4 py-2 font-medium">Variants</th>
-          <th className="px-4 py-2 font-medium">Shots</th>
-          <th className="px-4 py-2 font-medium">Slots filled</th>
-          <th className="px-4 py-2 font-medium">State</th>
+          <th className="px-4 py-2 font-medium">{msg('Listing')}</th>
+          <th className="px-4 py-2 font-medium">{msg('Variants')}</th>
+          <th className="px-4 py-2 font-medium">{msg('Shots')}</th>
+          <th className="px-4 py-2 font-medium">{msg('Slots filled')}</th>
+          <th className="px-4 py-2 font-medium">{msg('State')}</th>
         </tr>
       </thead>
       <tbody>
@@ -61,7 +62,7 @@ function ListingRow({
       onClick={() => void navigate(`/listings/${l.id}`)}
     >
       <td className="py-2.5 pl-4" onClick={(e) => e.stopPropagation()}>
-        <Checkbox label={`Choose ${l.title}`} checked={chosen} onChange={onChoose} />
+        <Checkbox label={msg('Choose {l}', { l: l.title })} checked={chosen} onChange={onChoose} />
       </td>
       <td className="px-4 py-2.5">
         <Link to={`/listings/${l.id}`} className="font-display text-[15px] font-bold hover:underline">
@@ -87,7 +88,7 @@ function ListingRow({
       <td className="measure px-4 py-2.5">{l.shots}</td>
       <td className="px-4 py-2.5">
         <span className="measure">
-          {l.slots - l.missing} of {l.slots}
+          {msg('{filled} of {slots}', { filled: l.slots - l.missing, slots: l.slots })}
         </span>
         <div className="bg-line mt-1 h-1.5 w-36 overflow-hidden rounded-full">
           <div
@@ -99,7 +100,9 @@ function ListingRow({
       <td className="px-4 py-2.5">
         <span className="flex items-center gap-1.5">
           <StatusMark mark={l.missing ? 'missing' : 'pass'} />
-          {l.missing ? `${l.missing} slot${l.missing > 1 ? 's' : ''} missing` : 'every slot filled'}
+          {l.missing
+            ? msg('{missing} {missing, plural, one {slot} other {slots}} missing', { missing: l.missing })
+            : msg('every slot filled')}
         </span>
       </td>
     </tr>

@@ -4,6 +4,7 @@ import { refresh, type Photo, call, useRoute } from '../../api/client';
 import { Button, Checkbox, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { PictureList } from '../../ui/picture-list';
+import { msg } from '../../language/language';
 
 /** From photos to a listing: a name, a scene for the lifestyle pictures, the marketplaces. */
 export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): void }) {
@@ -44,8 +45,10 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
       open
       wide
       onClose={onClose}
-      title="Start a listing"
-      about="Two first shots are made, one on white and one in a scene, and every slot gets the one that suits its specification. All of it can be changed."
+      title={msg('Start a listing')}
+      about={msg(
+        'Two first shots are made, one on white and one in a scene, and every slot gets the one that suits its specification. All of it can be changed.',
+      )}
       footer={
         <>
           {trouble && (
@@ -53,19 +56,19 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
               {trouble}
             </p>
           )}
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button tone="main" disabled={busy || !title.trim() || !chosenSheets.length} onClick={start}>
-            Start the listing
+            {msg('Start the listing')}
           </Button>
         </>
       }
     >
       <div className="grid gap-4">
-        <TextField label="What is it called?" value={title} onCommit={setTitle} />
+        <TextField label={msg('What is it called?')} value={title} onCommit={setTitle} />
         <fieldset>
-          <legend className="text-ink-2 mb-1.5 text-[12px]">Scene for the lifestyle pictures</legend>
+          <legend className="text-ink-2 mb-1.5 text-[12px]">{msg('Scene for the lifestyle pictures')}</legend>
           <PictureList
-            label="Scenes"
+            label={msg('Scenes')}
             look="cards"
             items={standing}
             chosen={chosenScene}
@@ -73,7 +76,7 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
           />
         </fieldset>
         <fieldset>
-          <legend className="text-ink-2 mb-1.5 text-[12px]">Marketplaces</legend>
+          <legend className="text-ink-2 mb-1.5 text-[12px]">{msg('Marketplaces')}</legend>
           <div className="flex flex-wrap gap-x-5 gap-y-1.5">
             {sheets?.map((s) => (
               <label key={s.id} className="flex items-center gap-2">
@@ -81,7 +84,10 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
                   checked={!without.includes(s.id)}
                   onChange={(on) => setWithout((w) => (on ? w.filter((x) => x !== s.id) : [...w, s.id]))}
                 />
-                {s.marketplace} <span className="measure text-ink-2">{s.slots.length} slots</span>
+                {s.marketplace}{' '}
+                <span className="measure text-ink-2">
+                  {msg('{slots, plural, one {# slot} other {# slots}}', { slots: s.slots.length })}
+                </span>
               </label>
             ))}
           </div>
@@ -96,5 +102,5 @@ function titleFrom(file: string): string {
     .replace(/\.[^.]+$/, '')
     .replace(/[-_]+/g, ' ')
     .trim();
-  return words ? words[0].toUpperCase() + words.slice(1) : 'New product';
+  return words ? words[0].toUpperCase() + words.slice(1) : msg('New product');
 }

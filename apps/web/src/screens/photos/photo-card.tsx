@@ -7,6 +7,7 @@ import { removing } from '../../ui/removing';
 import { tried } from '../../ui/tried';
 import { reviewState } from '../review/review-state';
 import { cutoutText } from './cutout-text';
+import { msg } from '../../language/language';
 
 /** A photo with its cutout, how that stands, and what can be done with it. */
 export function PhotoCard({
@@ -24,7 +25,10 @@ export function PhotoCard({
   const replace = async (file: File) => {
     const sent = upload('POST /api/photos/:id/replace', { params, query: { name: file.name }, file });
     if (await tried(sent, '/api/photos', '/api/products', '/api/listings'))
-      say('pass', `${photo.name} is replaced; its product keeps it, and its steps run again.`);
+      say(
+        'pass',
+        msg('{photo} is replaced; its product keeps it, and its steps run again.', { photo: photo.name }),
+      );
   };
   const remove = () =>
     void removing(call('DELETE /api/photos/:id', { params }), photo.name, '/api/photos', '/api/products');
@@ -34,7 +38,7 @@ export function PhotoCard({
     >
       <Link
         to={`/photos/${photo.id}/cutout`}
-        aria-label={`Open ${photo.name}`}
+        aria-label={msg('Open {photo}', { photo: photo.name })}
         className="relative block aspect-[4/3] focus-visible:outline-offset-[-2px]"
       >
         <div className={`absolute inset-0 ${photo.cutout ? 'clear-ground' : 'bg-[#e9e9e8]'}`}>
@@ -49,7 +53,7 @@ export function PhotoCard({
       <div className="border-line border-t px-3 py-2">
         <div className="flex items-center gap-2">
           <Checkbox
-            label={`Choose ${photo.name}`}
+            label={msg('Choose {photo}', { photo: photo.name })}
             checked={chosen}
             disabled={!photo.cutout}
             onChange={onChoose}
@@ -61,18 +65,18 @@ export function PhotoCard({
         <Facts photo={photo} />
         <div className="mt-2 flex justify-between">
           {photo.cutout ? (
-            <Button onClick={onStart}>Start listing</Button>
+            <Button onClick={onStart}>{msg('Start listing')}</Button>
           ) : (
             <Link to={`/photos/${photo.id}/cutout`} className={buttonClass()}>
-              Open
+              {msg('Open')}
             </Link>
           )}
           <label className="text-ink-2 hover:text-ink focus-within:outline-spruce cursor-pointer rounded-sm px-1 py-1 focus-within:outline-2">
-            Replace
+            {msg('Replace')}
             <input
               type="file"
               className="sr-only"
-              aria-label={`Replace ${photo.name} by another photo`}
+              aria-label={msg('Replace {photo} by another photo', { photo: photo.name })}
               onChange={(e) => {
                 const [file] = e.target.files ?? [];
                 if (file) void replace(file);
@@ -80,8 +84,8 @@ export function PhotoCard({
               }}
             />
           </label>
-          <Button tone="quiet" onClick={remove} aria-label={`Remove ${photo.name}`}>
-            Remove
+          <Button tone="quiet" onClick={remove} aria-label={msg('Remove {photo}', { photo: photo.name })}>
+            {msg('Remove')}
           </Button>
         </div>
       </div>
@@ -97,7 +101,11 @@ function Facts({ photo }: { photo: Photo }) {
   return (
     <>
       <p className="measure text-ink-2 mt-0.5">
-        {photo.width} x {photo.height} px, {bytesText(photo.bytes)}
+        {msg('{width} x {height} px, {bytesText}', {
+          width: photo.width,
+          height: photo.height,
+          bytesText: bytesText(photo.bytes),
+        })}
       </p>
       <p className="text-ink-2 mt-0.5 flex items-center gap-1.5 text-[12px]">
         <StatusMark size={9} mark={markOf(photo)} />

@@ -12,6 +12,7 @@ import { tried } from '../../ui/tried';
 import { NewListing } from '../listings/new-listing';
 import { PhotoCard } from './photo-card';
 import { UploadRow } from './upload-row';
+import { msg } from '../../language/language';
 
 export function PhotosScreen() {
   const { data, error } = useRoute('GET /api/photos');
@@ -30,26 +31,27 @@ export function PhotosScreen() {
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10" {...getRootProps({ role: 'main' })}>
         <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
-          <h1 className="font-display text-[22px] font-bold">Photos</h1>
+          <h1 className="font-display text-[22px] font-bold">{msg('Photos')}</h1>
           <p className="text-ink-2 grow basis-60">
-            Drop, paste or choose product photos, as many as you like. JPEG, PNG, WebP, TIFF or AVIF, up to 60
-            megapixels. The original is never altered.
+            {msg(
+              'Drop, paste or choose product photos, as many as you like. JPEG, PNG, WebP, TIFF or AVIF, up to 60 megapixels. The original is never altered.',
+            )}
           </p>
           <ForChosen photos={chosen} onStart={setStarting} />
           <Link to="/photos/review" className={buttonClass()}>
-            Review wall
+            {msg('Review wall')}
           </Link>
-          <input {...getInputProps({ 'aria-label': 'Photos to import' })} />
+          <input {...getInputProps({ 'aria-label': msg('Photos to import') })} />
           <Button tone="main" onClick={open}>
-            <Plus size={15} aria-hidden /> Import photos
+            <Plus size={15} aria-hidden /> {msg('Import photos')}
           </Button>
         </div>
         <ComingIn photos={data} onStart={setStarting} />
         {error && <Trouble error={error} />}
-        {!data && !error && <Waiting what="the photos" />}
+        {!data && !error && <Waiting what={msg('the photos')} />}
         {data?.length === 0 && (
           <div className="mt-6">
-            <Empty title="No photos yet">Drop one here: its cutout is made at once.</Empty>
+            <Empty title={msg('No photos yet')}>{msg('Drop one here: its cutout is made at once.')}</Empty>
           </div>
         )}
         <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(196px,1fr))] gap-3.5">
@@ -76,12 +78,16 @@ function ForChosen({ photos, onStart }: { photos: Photo[]; onStart(photos: Photo
   return (
     <>
       {ids.length > 1 && (
-        <Button onClick={() => onStart(photos)}>Start one listing with {ids.length} variants</Button>
+        <Button onClick={() => onStart(photos)}>
+          {msg('Start one listing with {ids, plural, one {# variant} other {# variants}}', {
+            ids: ids.length,
+          })}
+        </Button>
       )}
       <Button onClick={() => void tried(call('POST /api/photos/cutouts', { body: { ids } }), '/api/photos')}>
-        Cut {ids.length} out again
+        {msg('Cut {ids} out again', { ids: ids.length })}
       </Button>
-      <CutoutFiles ids={ids} title={`Save ${ids.length} as`} />
+      <CutoutFiles ids={ids} title={msg('Save {ids} as', { ids: ids.length })} />
     </>
   );
 }
@@ -91,11 +97,11 @@ function ComingIn({ photos, onStart }: { photos: Photo[] | undefined; onStart(ph
   const { list, clear } = useUploads();
   if (!list.length) return null;
   return (
-    <section aria-label="Coming in" className="border-line bg-card mt-4 rounded-lg border">
+    <section aria-label={msg('Coming in')} className="border-line bg-card mt-4 rounded-lg border">
       <div className="border-line flex items-center justify-between border-b px-4 py-2">
-        <h2 className="font-semibold">Coming in</h2>
+        <h2 className="font-semibold">{msg('Coming in')}</h2>
         <Button tone="quiet" onClick={clear}>
-          Clear what is done
+          {msg('Clear what is done')}
         </Button>
       </div>
       <ul className="max-h-64 overflow-y-auto">

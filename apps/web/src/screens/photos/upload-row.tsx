@@ -3,6 +3,7 @@ import { stopUpload, type Upload } from '../../api/uploads';
 import { Button } from '../../ui/controls';
 import { ProgressBar, StatusMark, type Mark } from '../../ui/status';
 import { cutoutText } from './cutout-text';
+import { msg } from '../../language/language';
 
 /** One file on its way in: how far it has come, and then its cutout. */
 export function UploadRow({
@@ -27,17 +28,17 @@ export function UploadRow({
       {upload.state === 'sending' || upload.state === 'waiting' ? (
         <>
           <div className="w-48">
-            <ProgressBar share={upload.share} label={`Sending ${upload.name}`} />
+            <ProgressBar share={upload.share} label={msg('Sending {upload}', { upload: upload.name })} />
           </div>
           <span className="measure text-ink-2">
             {upload.state === 'waiting'
-              ? 'waits its turn'
+              ? msg('waits its turn')
               : upload.share < 1
-                ? `${Math.round(upload.share * 100)} % sent`
-                : 'being read'}
+                ? msg('{share} % sent', { share: Math.round(upload.share * 100) })
+                : msg('being read')}
           </span>
           <Button tone="quiet" className="ml-auto" onClick={() => stopUpload(upload)}>
-            Stop
+            {msg('Stop')}
           </Button>
         </>
       ) : upload.state === 'taken' && photo ? (
@@ -45,13 +46,13 @@ export function UploadRow({
           <span className="text-ink-2">{cutoutText(photo)}</span>
           {photo.cutout && (
             <Button className="ml-auto" onClick={() => onStart([photo])}>
-              Start a listing
+              {msg('Start a listing')}
             </Button>
           )}
         </>
       ) : (
         <span className={upload.state === 'refused' ? 'text-coral-ink' : 'text-ink-2'}>
-          {upload.message || 'Taken in.'}
+          {upload.message || msg('Taken in.')}
         </span>
       )}
     </li>

@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Button, TextField } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 /** Further values by name; texts use them as {name}. */
 export function Fields({
@@ -21,14 +22,14 @@ export function Fields({
           <div className="w-24 [&_input]:border-0">
             <TextField
               hideLabel
-              label={`${name} of ${sku}`}
+              label={msg('{name} of {sku}', { name, sku })}
               value={value}
               onCommit={(next) => onChange({ ...fields, [name]: next })}
             />
           </div>
           <button
             type="button"
-            aria-label={`Remove ${name} of ${sku}`}
+            aria-label={msg('Remove {name} of {sku}', { name, sku })}
             className="text-ink-2 hover:text-ink px-1.5"
             onClick={() => {
               const { [name]: _, ...rest } = fields;
@@ -44,8 +45,8 @@ export function Fields({
           <TextField
             hideLabel
             mono
-            label={`Name of the new value of ${sku}`}
-            placeholder="name, then Enter"
+            label={msg('Name of the new value of {sku}', { sku })}
+            placeholder={msg('name, then Enter')}
             value=""
             onCommit={(name) => {
               setAdding(false);
@@ -54,8 +55,12 @@ export function Fields({
           />
         </div>
       ) : (
-        <Button tone="quiet" aria-label={`Add a value to ${sku}`} onClick={() => setAdding(true)}>
-          + value
+        <Button
+          tone="quiet"
+          aria-label={msg('Add a value to {sku}', { sku })}
+          onClick={() => setAdding(true)}
+        >
+          {msg('+ value')}
         </Button>
       )}
     </div>

@@ -4,8 +4,9 @@ import { buttonClass, Segmented, TextField } from '../../ui/controls';
 import { LengthField } from '../../ui/length-field';
 import { changeProduct } from './changes';
 import { VariantLine } from './variant-line';
+import { msg, rich } from '../../language/language';
 
-const SIZES = { widthMm: 'Width', heightMm: 'Height', depthMm: 'Depth' } as const;
+const SIZES = { widthMm: msg('Width'), heightMm: msg('Height'), depthMm: msg('Depth') } as const;
 
 /** A product's name, true size and pose, and its variants. */
 export function ProductCard({ product }: { product: Product }) {
@@ -14,7 +15,7 @@ export function ProductCard({ product }: { product: Product }) {
     <section aria-label={product.title} className="border-line bg-card mt-3 rounded-lg border">
       <div className="border-line flex flex-wrap items-end gap-3 border-b px-4 py-2.5">
         <div className="w-72">
-          <TextField label="Product" value={product.title} onCommit={(title) => change({ title })} />
+          <TextField label={msg('Product')} value={product.title} onCommit={(title) => change({ title })} />
         </div>
         {(Object.keys(SIZES) as (keyof typeof SIZES)[]).map((key) => (
           <div key={key} className="w-28">
@@ -31,20 +32,22 @@ export function ProductCard({ product }: { product: Product }) {
           </div>
         ))}
         <div className="w-44">
-          <p className="text-ink-2 mb-1 text-[12px]">Photographed</p>
+          <p className="text-ink-2 mb-1 text-[12px]">{msg('Photographed')}</p>
           <Segmented
-            label={`${product.title}, photographed`}
+            label={msg('{product}, photographed', { product: product.title })}
             value={product.pose === 'flat' ? 'flat' : 'stand'}
             onChange={(pose) => change({ pose })}
             options={[
-              { value: 'stand', title: 'Standing' },
-              { value: 'flat', title: 'Laid flat' },
+              { value: 'stand', title: msg('Standing') },
+              { value: 'flat', title: msg('Laid flat') },
             ]}
           />
         </div>
         <Link to={`/products/${product.id}`} className={buttonClass('plain', 'ml-auto')}>
-          Data of <span className="measure">{product.count}</span> variant
-          {product.count === 1 ? '' : 's'}
+          {rich('Data of <measure>{count}</measure> {count, plural, one {variant} other {variants}}', {
+            measure: (inside) => <span className="measure">{inside}</span>,
+            count: product.count,
+          })}
         </Link>
       </div>
       <ul>

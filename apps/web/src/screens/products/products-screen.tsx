@@ -5,6 +5,7 @@ import { Button } from '../../ui/controls';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { ProductCard } from './product-card';
+import { msg, rich } from '../../language/language';
 
 /** Products that are shown at once. */
 const PAGE = 100;
@@ -19,25 +20,27 @@ export function ProductsScreen() {
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
         <div className="flex flex-wrap items-center justify-between gap-2">
-          <h1 className="font-display text-[22px] font-bold">Products</h1>
+          <h1 className="font-display text-[22px] font-bold">{msg('Products')}</h1>
           <input
             type="search"
-            aria-label="Find products"
-            placeholder="Find products or SKUs"
+            aria-label={msg('Find products')}
+            placeholder={msg('Find products or SKUs')}
             value={search}
             onChange={(e) => setSearch(e.target.value)}
             className="border-line focus:border-spruce bg-card h-7 w-52 rounded-md border px-2 outline-none"
           />
         </div>
         <p className="text-ink-2">
-          Values typed here are saved at once, and every shot bound to them follows.
+          {msg('Values typed here are saved at once, and every shot bound to them follows.')}
         </p>
         {error && <Trouble error={error} />}
-        {!data && !error && <Waiting what="the products" />}
-        {data?.length === 0 && words && <p className="mt-4">No product is named so.</p>}
+        {!data && !error && <Waiting what={msg('the products')} />}
+        {data?.length === 0 && words && <p className="mt-4">{msg('No product is named so.')}</p>}
         {data?.length === 0 && !words && (
           <div className="mt-6">
-            <Empty title="No products yet">A listing started from photos makes its product.</Empty>
+            <Empty title={msg('No products yet')}>
+              {msg('A listing started from photos makes its product.')}
+            </Empty>
           </div>
         )}
         {data?.map((product) => (
@@ -45,7 +48,10 @@ export function ProductsScreen() {
         ))}
         {data && total > data.length && (
           <Button className="mt-4" onClick={() => setLimit(limit + PAGE)}>
-            Show more of <span className="measure">{total}</span>
+            {rich('Show more of <measure>{total}</measure>', {
+              measure: (inside) => <span className="measure">{inside}</span>,
+              total,
+            })}
           </Button>
         )}
       </main>

@@ -3,6 +3,7 @@ import { reducedUrl, type Variant } from '../../api/client';
 import { NumberField, TextField } from '../../ui/controls';
 import { changeVariant } from './changes';
 import { Fields } from './fields';
+import { msg } from '../../language/language';
 
 /** A variant in one line: its cutout, name, SKU, price and further values. */
 export function VariantLine({
@@ -17,7 +18,7 @@ export function VariantLine({
     <li className="border-line flex items-center gap-3 border-b px-4 py-1.5 last:border-b-0">
       <Link
         to={photoId ? `/photos/${photoId}/cutout` : '/photos'}
-        aria-label={`Cutout of ${data.variant || product}`}
+        aria-label={msg('Cutout of {variant}', { variant: data.variant || product })}
         className="border-line flex h-11 w-11 shrink-0 items-center justify-center border bg-white p-0.5"
       >
         {data.cutout && (
@@ -27,19 +28,19 @@ export function VariantLine({
       <div className="w-56">
         <TextField
           hideLabel
-          label="Variant"
-          placeholder="the only one"
+          label={msg('Variant')}
+          placeholder={msg('the only one')}
           value={data.variant}
           onCommit={(title) => change({ title })}
         />
       </div>
       <div className="w-52">
-        <TextField hideLabel mono label="SKU" value={data.sku} onCommit={(sku) => change({ sku })} />
+        <TextField hideLabel mono label={msg('SKU')} value={data.sku} onCommit={(sku) => change({ sku })} />
       </div>
       <div className="w-32">
         <NumberField
           hideLabel
-          label={`Price of ${data.sku}`}
+          label={msg('Price of {sku}', { sku: data.sku })}
           unit={data.currency}
           value={data.price}
           digits={2}

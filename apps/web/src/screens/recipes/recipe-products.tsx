@@ -4,6 +4,7 @@ import type { RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { RecipeDetail } from '../../api/client';
 import { buttonClass, allTicked, Checkbox } from '../../ui/controls';
 import { StatusMark, type Mark } from '../../ui/status';
+import { msg } from '../../language/language';
 
 type StepResult = RecipeDetail['products'][number]['steps'][string];
 
@@ -39,7 +40,7 @@ export function RecipeProducts({
                 checked={allTicked(chosen.length, products.length)}
                 onChange={(on) => onChosen(on ? products.map((p) => p.id) : [])}
               />
-              Product
+              {msg('Product')}
             </label>
           </th>
           {steps.map((s) => (
@@ -47,7 +48,7 @@ export function RecipeProducts({
               {s.title}
             </th>
           ))}
-          <th className="px-3 py-2 font-medium">Results</th>
+          <th className="px-3 py-2 font-medium">{msg('Results')}</th>
         </tr>
       </thead>
       <tbody>
@@ -95,12 +96,12 @@ function ProductRow({
         <span className="flex gap-1.5">
           {made.listing && (
             <Link to={`/listings/${made.listing}`} className={buttonClass()}>
-              Board
+              {msg('Board')}
             </Link>
           )}
           {made.delivery && (
             <Link to={`/deliveries/${made.delivery}`} className={buttonClass()}>
-              Delivery
+              {msg('Delivery')}
             </Link>
           )}
         </span>
@@ -110,7 +111,7 @@ function ProductRow({
 }
 
 function ResultCell({ result }: { result: StepResult | undefined }) {
-  const says = { waiting: 'queued', working: 'under way' }[result?.state as 'waiting' | 'working'];
+  const says = { waiting: 'queued', working: msg('under way') }[result?.state as 'waiting' | 'working'];
   return (
     <td className="max-w-36 px-3 py-1.5 text-[12px]" title={result?.says ?? undefined}>
       {result ? (
@@ -119,7 +120,7 @@ function ResultCell({ result }: { result: StepResult | undefined }) {
           <span className="truncate">{says ?? result.says ?? result.state}</span>
         </span>
       ) : (
-        <span className="text-ink-2">not run</span>
+        <span className="text-ink-2">{msg('not run')}</span>
       )}
     </td>
   );

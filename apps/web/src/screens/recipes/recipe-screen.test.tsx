@@ -93,7 +93,7 @@ test('results stand beside each product; the cost of those chosen is told', asyn
   const row = screen.getByRole('row', { name: /Planter/ });
   expect(row).toHaveTextContent('No product stands off.');
   expect(within(row).getByText('not run')).toBeVisible();
-  expect(await screen.findByText(/2 steps to run, 1 cutouts, 3 pictures/)).toBeVisible();
+  expect(await screen.findByText(/2 steps to run, 1 cutout, 3 pictures/)).toBeVisible();
 });
 
 test('a removed step is undone; what is run is what is on the screen', async () => {

@@ -19,6 +19,7 @@ import { recipeStore } from './recipe-store';
 import { StepDesk } from './step-desk';
 import { withoutStep, withStep } from './steps';
 import { useRecipeRun, type RecipeEstimate } from './use-recipe-run';
+import { msg } from '../../language/language';
 
 export function RecipeScreen() {
   const { id = '' } = useParams();
@@ -32,7 +33,7 @@ export function RecipeScreen() {
     <>
       <TopBar />
       {error && <Trouble error={error} />}
-      {!ready && !error && <Waiting what="the recipe" />}
+      {!ready && !error && <Waiting what={msg('the recipe')} />}
       {ready && <RecipeDesk key={data.id} recipe={data} now={now} products={products} />}
     </>
   );
@@ -70,19 +71,19 @@ function RecipeDesk({
   };
   const put = (patch: Partial<RecipeStep>) =>
     setSteps(
-      `Change ${step.title}`,
+      msg('Change {step}', { step: step.title }),
       steps.map((s) => (s.id === step.id ? ({ ...s, ...patch } as RecipeStep) : s)),
     );
   const add = (kind: RecipeStep['kind']) => {
     const made = withStep(steps, kind, { scene: scenes?.[0], template: templates?.[0], sheet: sheets?.[0] });
     if (typeof made === 'string') return say('stop', made);
-    setSteps('Add a step', made.steps);
+    setSteps(msg('Add a step'), made.steps);
     setAt(made.id);
   };
   const remove = () => {
     const rest = withoutStep(steps, step);
-    if (!rest.length) return say('stop', 'A recipe needs a step.');
-    setSteps(`Remove ${step.title}`, rest);
+    if (!rest.length) return say('stop', msg('A recipe needs a step.'));
+    setSteps(msg('Remove {step}', { step: step.title }), rest);
     setAt(rest[0].id);
   };
   const busy = recipe.products.some((p) =>
@@ -93,7 +94,11 @@ function RecipeDesk({
     <>
       <RecipeHeader id={recipe.id} title={now.title} busy={busy} chosen={chosen.length} {...running} />
       <main className="flex min-h-0 grow">
-        <div className="min-w-0 grow overflow-auto px-5 py-4" tabIndex={0} aria-label="Steps and products">
+        <div
+          className="min-w-0 grow overflow-auto px-5 py-4"
+          tabIndex={0}
+          aria-label={msg('Steps and products')}
+        >
           <RecipeSteps steps={steps} at={step?.id ?? ''} onChoose={setAt} onAdd={add} />
           <RecipeProducts
             recipe={recipe}
@@ -115,7 +120,7 @@ function RecipeDesk({
           />
         )}
       </main>
-      <ConflictDialog of={state} word="recipe" />
+      <ConflictDialog of={state} word={msg('recipe')} />
     </>
   );
 }
@@ -143,15 +148,20 @@ function RecipeHeader({
     const ask = call('DELETE /api/recipes/:id', { params: { id } });
     if (await removing(ask, `"${title}"`, '/api/recipes')) void navigate('/recipes');
   };
-  const rename = (to: string) => to && state.edit('Name', (r) => ({ ...r, title: to }));
+  const rename = (to: string) => to && state.edit(msg('Name'), (r) => ({ ...r, title: to }));
   return (
     <div className="border-line bg-card flex h-15 shrink-0 items-center gap-3 border-b px-5">
       <Link to="/recipes" className="text-ink-2 hover:text-ink">
-        Recipes
+        {msg('Recipes')}
       </Link>
       <span className="text-ink-3">/</span>
       <div className="w-56">
-        <TextField hideLabel label="Name of the recipe" value={title} onCommit={(t) => rename(t.trim())} />
+        <TextField
+          hideLabel
+          label={msg('Name of the recipe')}
+          value={title}
+          onCommit={(t) => rename(t.trim())}
+        />
       </div>
       <SavingNote of={state} onTryAgain={() => void recipeStore.save()} />
       <DocumentUndoRedo of={state} />
@@ -160,22 +170,25 @@ function RecipeHeader({
       </p>
       {busy && (
         <Button tone="danger" onClick={() => void cancel()}>
-          Cancel what waits
+          {msg('Cancel what waits')}
         </Button>
       )}
       <Button tone="danger" onClick={() => void remove()}>
-        Remove
+        {msg('Remove')}
       </Button>
       <Button tone="main" disabled={!estimate?.steps} onClick={() => void run()}>
-        Run for {chosen} product{chosen === 1 ? '' : 's'}
+        {msg('Run for {chosen} {chosen, plural, one {product} other {products}}', { chosen })}
       </Button>
     </div>
   );
 }
 
 function costs(estimate: RecipeEstimate | null): string {
-  if (!estimate) return 'Choose products to see what it will cost.';
+  if (!estimate) return msg('Choose products to see what it will cost.');
   const { steps, cutouts, pictures, seconds } = estimate;
-  if (!steps) return 'Nothing has changed since it ran.';
-  return `${steps} step${steps === 1 ? '' : 's'} to run, ${cutouts} cutouts, ${pictures} pictures, about ${secondsText(seconds)}`;
+  if (!steps) return msg('Nothing has changed since it ran.');
+  return msg(
+    '{steps} {steps, plural, one {step} other {steps}} to run, {cutouts, plural, one {# cutout} other {# cutouts}}, {pictures, plural, one {# picture} other {# pictures}}, about {seconds}',
+    { steps, cutouts, pictures, seconds: secondsText(seconds) },
+  );
 }

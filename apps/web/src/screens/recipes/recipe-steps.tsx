@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import { Select } from '../../ui/controls';
 import { levelsOf } from './steps';
+import { msg } from '../../language/language';
 
 const KINDS = (Object.keys(STEP_TITLES) as RecipeStep['kind'][]).map((value) => ({
   value,
@@ -24,7 +25,7 @@ export function RecipeSteps({
   const levels = useMemo(() => levelsOf(steps), [steps]);
   return (
     <>
-      <ol aria-label="Steps" className="flex items-stretch gap-2">
+      <ol aria-label={msg('Steps')} className="flex items-stretch gap-2">
         {levels.map((level, i) => (
           <li key={i} className="flex items-center gap-2">
             <div className="grid gap-2">
@@ -50,7 +51,7 @@ export function RecipeSteps({
         ))}
       </ol>
       <div className="mt-3 flex items-center gap-2">
-        <Select label="Add a step" value={'' as RecipeStep['kind']} onChange={onAdd} options={KINDS} />
+        <Select label={msg('Add a step')} value={'' as RecipeStep['kind']} onChange={onAdd} options={KINDS} />
         <Plus size={14} aria-hidden className="text-ink-3" />
       </div>
     </>

@@ -8,6 +8,7 @@ import { Button } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
+import { msg } from '../../language/language';
 
 /** A first recipe: the whole order of work once, to be changed. */
 function firstSteps(scenes: Scene[], sheets: SpecSheet[]): RecipeStep[] {
@@ -44,7 +45,7 @@ export function RecipesScreen() {
     try {
       const made = await call('POST /api/recipes', {
         body: {
-          title: 'New recipe',
+          title: msg('New recipe'),
           steps: firstSteps(scenes ?? [], sheets ?? []),
         },
       });
@@ -60,21 +61,23 @@ export function RecipesScreen() {
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
         <div className="flex flex-wrap items-center gap-2">
           <div>
-            <h1 className="font-display text-[22px] font-bold">Recipes</h1>
+            <h1 className="font-display text-[22px] font-bold">{msg('Recipes')}</h1>
             <p className="text-ink-2">
-              A run of steps, defined once and run over many products: only what has not run or has changed.
+              {msg(
+                'A run of steps, defined once and run over many products: only what has not run or has changed.',
+              )}
             </p>
           </div>
           <Button tone="main" className="ml-auto" disabled={!scenes || !sheets} onClick={() => void add()}>
-            <Plus size={14} aria-hidden /> New recipe
+            <Plus size={14} aria-hidden /> {msg('New recipe')}
           </Button>
         </div>
         {error && <Trouble error={error} />}
-        {!data && !error && <Waiting what="the recipes" />}
+        {!data && !error && <Waiting what={msg('the recipes')} />}
         {data?.length === 0 && (
           <div className="mt-6">
-            <Empty title="No recipes yet">
-              A new one begins with the whole order of work: tidy, cut out, stage, fit, deliver.
+            <Empty title={msg('No recipes yet')}>
+              {msg('A new one begins with the whole order of work: tidy, cut out, stage, fit, deliver.')}
             </Empty>
           </div>
         )}

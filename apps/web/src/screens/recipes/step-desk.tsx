@@ -5,6 +5,7 @@ import type { SpecSheet } from '@scenograph/core/spec/slot';
 import type { ListedTemplate } from '../../api/client';
 import type { Scene } from '../../api/client';
 import { Button, Checkbox, Select, Slider, TextField } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 /** The settings of one step, and what it comes after. */
 export function StepDesk({
@@ -26,31 +27,31 @@ export function StepDesk({
 }) {
   return (
     <aside
-      aria-label="Step"
+      aria-label={msg('Step')}
       className="border-line bg-card grid w-72 shrink-0 content-start gap-3 overflow-y-auto border-l p-4"
     >
       <h2 className="font-display text-[16px] font-bold">{STEP_TITLES[step.kind]}</h2>
       <TextField
-        label="Name"
+        label={msg('Name')}
         value={step.title}
         onCommit={(title) => title.trim() && onPut({ title: title.trim() })}
       />
       {step.kind === 'tidy' && <TidyPart step={step} onPut={onPut} />}
       {step.kind === 'arrange' && (
         <Select
-          label="How it sits"
+          label={msg('How it sits')}
           value={step.pose}
           onChange={(pose) => onPut({ pose })}
           options={[
-            { value: 'stand', title: 'Stands' },
-            { value: 'float', title: 'Floats' },
-            { value: 'flat', title: 'Lies flat' },
+            { value: 'stand', title: msg('Stands') },
+            { value: 'float', title: msg('Floats') },
+            { value: 'flat', title: msg('Lies flat') },
           ]}
         />
       )}
       {step.kind === 'stage' && scenes && (
         <Select
-          label="Scene"
+          label={msg('Scene')}
           value={step.scene}
           onChange={(scene) => onPut({ scene, title: scenes.find((s) => s.id === scene)!.title })}
           options={scenes.map((s) => ({ value: s.id, title: s.title }))}
@@ -58,7 +59,7 @@ export function StepDesk({
       )}
       {step.kind === 'template' && templates && (
         <Select
-          label="Template"
+          label={msg('Template')}
           value={step.template}
           onChange={(template) => onPut({ template, title: templates.find((t) => t.id === template)!.title })}
           options={templates.map((t) => ({ value: t.id, title: t.title }))}
@@ -66,7 +67,7 @@ export function StepDesk({
       )}
       {step.kind === 'fit' && (
         <fieldset>
-          <legend className="text-ink-2 mb-1 text-[12px]">Spec sheets</legend>
+          <legend className="text-ink-2 mb-1 text-[12px]">{msg('Spec sheets')}</legend>
           {sheets?.map((s) => (
             <label key={s.id} className="flex h-7 items-center gap-2">
               <Checkbox
@@ -83,7 +84,7 @@ export function StepDesk({
         </fieldset>
       )}
       <fieldset>
-        <legend className="text-ink-2 mb-1 text-[12px]">Comes after</legend>
+        <legend className="text-ink-2 mb-1 text-[12px]">{msg('Comes after')}</legend>
         {steps
           .filter((s) => s.id !== step.id)
           .map((s) => (
@@ -101,7 +102,7 @@ export function StepDesk({
           ))}
       </fieldset>
       <Button tone="danger" onClick={onRemove}>
-        <Trash2 size={14} aria-hidden /> Remove this step
+        <Trash2 size={14} aria-hidden /> {msg('Remove this step')}
       </Button>
     </aside>
   );
@@ -139,11 +140,11 @@ function TidyPart({
   );
   return (
     <div>
-      {slider('Exposure', 'exposure', 3, 'EV')}
-      {slider('Contrast', 'contrast', 1)}
-      {slider('Local contrast', 'localContrast', 1)}
-      {slider('Saturation', 'saturation', 1)}
-      <p className="text-ink-2 text-[12px]">The rest of tidying is left to each photo's own desk.</p>
+      {slider(msg('Exposure'), 'exposure', 3, 'EV')}
+      {slider(msg('Contrast'), 'contrast', 1)}
+      {slider(msg('Local contrast'), 'localContrast', 1)}
+      {slider(msg('Saturation'), 'saturation', 1)}
+      <p className="text-ink-2 text-[12px]">{msg("The rest of tidying is left to each photo's own desk.")}</p>
     </div>
   );
 }

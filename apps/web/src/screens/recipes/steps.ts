@@ -1,5 +1,6 @@
 import { MAKES_SHOT, STEP_TITLES, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import { UNTIDIED } from '@scenograph/core/retouch/tidy';
+import { msg } from '../../language/language';
 
 /** What a new step is set to at first. */
 export interface FirstChoices {
@@ -28,13 +29,15 @@ export function withStep(
     stage: () =>
       scene
         ? { ...base, kind: 'stage', scene: scene.id, title: scene.title }
-        : 'There is no scene yet. Add one to the library first.',
+        : msg('There is no scene yet. Add one to the library first.'),
     template: () =>
       template
         ? { ...base, kind: 'template', template: template.id, title: template.title }
-        : 'There is no template yet.',
+        : msg('There is no template yet.'),
     fit: () =>
-      sheet ? { ...base, kind: 'fit', sheets: [sheet.id] } : 'There is no spec sheet yet. Add one first.',
+      sheet
+        ? { ...base, kind: 'fit', sheets: [sheet.id] }
+        : msg('There is no spec sheet yet. Add one first.'),
     deliver: () => ({ ...base, kind: 'deliver' }),
   };
   const fresh = made[kind]();

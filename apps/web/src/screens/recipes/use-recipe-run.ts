@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { call, refresh, type RecipeDetail } from '../../api/client';
 import { say } from '../../ui/notices';
 import { recipeStore } from './recipe-store';
+import { msg } from '../../language/language';
 
 export type RecipeEstimate = AnswerOf<'POST /api/recipes/:id/estimate'>;
 
@@ -27,12 +28,18 @@ export function useRecipeRun(recipe: RecipeDetail, productIds: readonly string[]
     if (!(await recipeStore.save()))
       return say(
         'stop',
-        'The newest changes could not be stored yet, so nothing was run. Try again in a moment.',
+        msg('The newest changes could not be stored yet, so nothing was run. Try again in a moment.'),
       );
     try {
       const { ordered, unchanged } = await call('POST /api/recipes/:id/run', sent);
-      const rest = unchanged ? `, ${unchanged} unchanged` : '';
-      say('pass', `${ordered} product${ordered === 1 ? '' : 's'} under way${rest}.`);
+      const rest = unchanged ? msg(', {unchanged} unchanged', { unchanged }) : '';
+      say(
+        'pass',
+        msg('{ordered} {ordered, plural, one {product} other {products}} under way{rest}.', {
+          ordered,
+          rest,
+        }),
+      );
     } catch (e) {
       say('stop', (e as Error).message);
     }

@@ -3,6 +3,7 @@ import { reducedUrl, type Photo } from '../../api/client';
 import { Button, buttonClass } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
 import { reviewState } from './review-state';
+import { msg } from '../../language/language';
 
 /** A cutout with the places in doubt, how sure it is, and the two ways on. */
 export function ReviewCard({
@@ -19,7 +20,7 @@ export function ReviewCard({
     <li className="border-line bg-card overflow-hidden rounded-lg border">
       <Link
         to={`/photos/${photo.id}/cutout`}
-        aria-label={`Open ${photo.name} on the cutout desk`}
+        aria-label={msg('Open {photo} on the cutout desk', { photo: photo.name })}
         className="relative block aspect-[4/3] p-3 focus-visible:outline-offset-[-2px]"
         style={{ background: ground }}
       >
@@ -36,7 +37,9 @@ export function ReviewCard({
           <span className="truncate font-medium" title={photo.name}>
             {photo.name}
           </span>
-          {photo.inUse === false && <span className="text-amber-ink text-[12px]">not in use yet</span>}
+          {photo.inUse === false && (
+            <span className="text-amber-ink text-[12px]">{msg('not in use yet')}</span>
+          )}
         </p>
         <p className="text-ink-2 flex items-center gap-1.5 text-[12px]">
           <StatusMark size={9} mark={mark} />
@@ -46,10 +49,10 @@ export function ReviewCard({
         </p>
         <div className="flex justify-between">
           <Link to={`/photos/${photo.id}/cutout`} className={buttonClass()}>
-            Open the desk
+            {msg('Open the desk')}
           </Link>
           <Button disabled={!photo.cutout} onClick={() => onAccept(!photo.accepted)}>
-            {photo.accepted ? 'Look again' : 'Accept'}
+            {photo.accepted ? msg('Look again') : msg('Accept')}
           </Button>
         </div>
       </div>

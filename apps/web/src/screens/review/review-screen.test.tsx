@@ -111,7 +111,7 @@ test('how far a shoot is can be seen, and the rest cancelled', async () => {
   const { user } = await opened([SHOOT[1], photo(uuid(9), 'next.jpg', { cutoutState: 'waiting' })]);
   expect(screen.getByRole('progressbar', { name: 'Cutouts made' })).toHaveAttribute('aria-valuenow', '50');
   await user.click(screen.getByRole('button', { name: 'Cancel the rest' }));
-  expect(await screen.findByText('1 cutouts are not made; what there was stays.')).toBeVisible();
+  expect(await screen.findByText('1 cutout is not made; what there was stays.')).toBeVisible();
   await waitFor(() => expect(screen.queryByRole('progressbar')).toBeNull());
 });
 

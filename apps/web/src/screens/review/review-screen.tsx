@@ -10,9 +10,10 @@ import { TopBar } from '../../ui/top-bar';
 import { tried } from '../../ui/tried';
 import { ReviewCard } from './review-card';
 import { sureness } from './review-state';
+import { msg, rich } from '../../language/language';
 
 type Which = 'open' | 'accepted' | 'all';
-const WHICH: Record<Which, string> = { open: 'To look at', accepted: 'Accepted', all: 'All' };
+const WHICH: Record<Which, string> = { open: msg('To look at'), accepted: msg('Accepted'), all: msg('All') };
 const GROUNDS = { white: '#ffffff', black: '#000000', grey: '#bdbdbd' } as const;
 type Ground = keyof typeof GROUNDS;
 
@@ -22,19 +23,33 @@ async function accept(photos: readonly Photo[], accepted: boolean): Promise<void
   const done = await tried(call('POST /api/photos/accepted', { body }), '/api/photos');
   if (!done) return;
   const [{ name }] = photos;
-  if (photos.length > 1) say('pass', `${done.changed} accepted.`);
-  else say('pass', accepted ? `${name} is accepted.` : `${name} is to be looked at again.`);
+  if (photos.length > 1) say('pass', msg('{changed} accepted.', { changed: done.changed }));
+  else
+    say(
+      'pass',
+      accepted ? msg('{name} is accepted.', { name }) : msg('{name} is to be looked at again.', { name }),
+    );
 }
 
 async function cutAllAgain(photos: readonly Photo[]): Promise<void> {
   const body = { ids: photos.map((p) => p.id) };
   const done = await tried(call('POST /api/photos/cutouts', { body }), '/api/photos');
-  if (done) say('pass', `${done.queued} photos are queued.`);
+  if (done)
+    say(
+      'pass',
+      msg('{queued, plural, one {# photo is} other {# photos are}} queued.', { queued: done.queued }),
+    );
 }
 
 async function cancelRest(): Promise<void> {
   const done = await tried(call('POST /api/photos/cutouts/cancel'), '/api/photos');
-  if (done) say('pass', `${done.cancelled} cutouts are not made; what there was stays.`);
+  if (done)
+    say(
+      'pass',
+      msg('{cancelled, plural, one {# cutout is} other {# cutouts are}} not made; what there was stays.', {
+        cancelled: done.cancelled,
+      }),
+    );
 }
 
 /** A whole shoot's cutouts on white, the least sure first: accept, or open the desk. */
@@ -55,8 +70,8 @@ export function ReviewScreen() {
     () => [
       {
         id: 'all-again',
-        title: 'Cut out every photo again',
-        group: 'Review wall',
+        title: msg('Cut out every photo again'),
+        group: msg('Review wall'),
         run: () => void cutAllAgain(data ?? []),
       },
     ],
@@ -68,25 +83,30 @@ export function ReviewScreen() {
       <TopBar />
       <main tabIndex={0} className="grow overflow-y-auto px-5 pt-4 pb-10">
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
-          <h1 className="font-display text-[22px] font-bold">Review wall</h1>
+          <h1 className="font-display text-[22px] font-bold">{msg('Review wall')}</h1>
           <p className="text-ink-2 grow basis-60">
             {data
-              ? `${open.length} of ${data.length} to look at, the least sure first.`
-              : 'Every cutout, the least sure first.'}
+              ? msg('{open} of {data} to look at, the least sure first.', {
+                  open: open.length,
+                  data: data.length,
+                })
+              : msg('Every cutout, the least sure first.')}
           </p>
-          <Choice label="Seen on" titles={TITLES} value={ground} onChange={setGround} />
-          <Choice label="Which" titles={WHICH} value={which} onChange={setWhich} />
+          <Choice label={msg('Seen on')} titles={TITLES} value={ground} onChange={setGround} />
+          <Choice label={msg('Which')} titles={WHICH} value={which} onChange={setWhich} />
           <Button tone="main" disabled={!sure.length} onClick={() => void accept(sure, true)}>
-            Accept {sure.length} that look right
+            {msg('Accept {sure} that look right', { sure: sure.length })}
           </Button>
         </div>
         {data && <CuttingOut photos={data} />}
         {error && <Trouble error={error} />}
-        {!data && !error && <Waiting what="the cutouts" />}
+        {!data && !error && <Waiting what={msg('the cutouts')} />}
         {data && !list.length && (
           <div className="mt-6">
-            <Empty title={which === 'open' && data.length ? 'All cutouts are accepted' : 'Nothing here'}>
-              Import photos, or look at all.
+            <Empty
+              title={which === 'open' && data.length ? msg('All cutouts are accepted') : msg('Nothing here')}
+            >
+              {msg('Import photos, or look at all.')}
             </Empty>
           </div>
         )}
@@ -105,7 +125,7 @@ export function ReviewScreen() {
   );
 }
 
-const TITLES: Record<Ground, string> = { white: 'White', black: 'Black', grey: 'Grey' };
+const TITLES: Record<Ground, string> = { white: msg('White'), black: msg('Black'), grey: msg('Grey') };
 
 function Choice<T extends string>({
   label,
@@ -133,14 +153,17 @@ function CuttingOut({ photos }: { photos: readonly Photo[] }) {
       className="border-line bg-card mt-4 flex h-11 items-center gap-4 rounded-lg border px-4"
     >
       <span>
-        Cutting out <span className="measure">{done}</span> of{' '}
-        <span className="measure">{photos.length}</span>
+        {rich('Cutting out <measure>{done}</measure> of <measure>{photos}</measure>', {
+          measure: (inside) => <span className="measure">{inside}</span>,
+          done,
+          photos: photos.length,
+        })}
       </span>
       <div className="w-80">
-        <ProgressBar share={done / photos.length} label="Cutouts made" />
+        <ProgressBar share={done / photos.length} label={msg('Cutouts made')} />
       </div>
       <Button className="ml-auto" onClick={() => void cancelRest()}>
-        Cancel the rest
+        {msg('Cancel the rest')}
       </Button>
     </div>
   );

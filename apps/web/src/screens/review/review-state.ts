@@ -1,6 +1,7 @@
 import { verdictOf } from '@scenograph/core/cutout/confidence';
 import type { Photo } from '../../api/client';
 import type { Mark } from '../../ui/status';
+import { msg } from '../../language/language';
 
 /** What a wall is sorted by: what could not be cut out comes before everything. */
 export function sureness(photo: Photo): number {
@@ -14,13 +15,13 @@ const MARKS: Record<string, Mark> = { 'looks right': 'pass', 'look at it': 'look
 export function reviewState(photo: Photo): { mark: Mark; words: string } {
   switch (photo.cutoutState) {
     case 'failed':
-      return { mark: 'stop', words: photo.cutoutError ?? 'could not be cut out' };
+      return { mark: 'stop', words: photo.cutoutError ?? msg('could not be cut out') };
     case 'waiting':
       return { mark: 'working', words: 'queued' };
     case 'working':
-      return { mark: 'working', words: 'being cut out' };
+      return { mark: 'working', words: msg('being cut out') };
     case 'cancelled':
-      return { mark: 'missing', words: 'cancelled, not cut out' };
+      return { mark: 'missing', words: msg('cancelled, not cut out') };
     case 'done': {
       if (photo.accepted) return { mark: 'pass', words: 'accepted' };
       const words = verdictOf(sureness(photo));

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { Checkbox, NumberField } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 export interface Part {
   slot: Slot;
@@ -59,7 +60,7 @@ export function Optional({
         <Checkbox checked={on} onChange={onChange} />
         {label}
       </label>
-      <div className="grow">{on ? children : <span className="text-ink-2">not limited</span>}</div>
+      <div className="grow">{on ? children : <span className="text-ink-2">{msg('not limited')}</span>}</div>
     </div>
   );
 }

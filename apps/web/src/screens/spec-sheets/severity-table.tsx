@@ -1,6 +1,7 @@
 import { CHECK_TITLES } from '@scenograph/core/spec/checks/index';
 import type { Severity, SpecSheet } from '@scenograph/core/spec/slot';
 import { Select } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 /** Whether a fault fails or warns, check by check, where a marketplace says otherwise than the check. */
 export function SeverityTable({
@@ -12,10 +13,11 @@ export function SeverityTable({
 }) {
   return (
     <section className="max-w-xl">
-      <h2 className="font-display text-[17px] font-bold">Severity of each check</h2>
+      <h2 className="font-display text-[17px] font-bold">{msg('Severity of each check')}</h2>
       <p className="text-ink-2 mb-3">
-        Whether a fault makes a check fail or is a warning is the check’s own judgement; here this marketplace
-        may say otherwise.
+        {msg(
+          'Whether a fault makes a check fail or is a warning is the check’s own judgement; here this marketplace may say otherwise.',
+        )}
       </p>
       <ul>
         {CHECK_TITLES.map(({ id, title }) => (
@@ -30,7 +32,7 @@ export function SeverityTable({
                 onChange(v === 'own' ? others : { ...others, [id]: v });
               }}
               options={[
-                { value: 'own', title: 'as the check judges' },
+                { value: 'own', title: msg('as the check judges') },
                 { value: 'stop', title: 'failed' },
                 { value: 'look', title: 'warning' },
                 { value: 'off', title: 'off' },

@@ -16,6 +16,7 @@ import { SeverityTable } from './severity-table';
 import { sheetStore } from './sheet-store';
 import { SlotForm } from './slot-form';
 import { SlotList } from './slot-list';
+import { msg, writeDay } from '../../language/language';
 
 type SheetVersions = AnswerOf<'GET /api/spec-sheets/:sheet'>;
 
@@ -29,7 +30,7 @@ export function SheetScreen() {
     <>
       <TopBar />
       {error && <Trouble error={error} />}
-      {!(data && opened) && !error && <Waiting what="the spec sheet" />}
+      {!(data && opened) && !error && <Waiting what={msg('the spec sheet')} />}
       {data && opened && draft && <SheetEditor key={data.sheet.id} sheet={data} draft={draft} />}
     </>
   );
@@ -45,19 +46,25 @@ function SheetEditor({ sheet, draft }: { sheet: SheetVersions; draft: SheetDraft
   const here = Math.min(at, draft.slots.length - 1);
   const slot = draft.slots[here];
   const setSlot = (patch: Partial<Slot>) =>
-    edit(`Change ${slot.title}`, { slots: draft.slots.map((s) => (s === slot ? { ...s, ...patch } : s)) });
+    edit(msg('Change {slot}', { slot: slot.title }), {
+      slots: draft.slots.map((s) => (s === slot ? { ...s, ...patch } : s)),
+    });
   return (
     <>
       <SheetHeader sheet={sheet} draft={draft} edit={edit} />
       <main className="flex min-h-0 grow">
-        <nav aria-label="Slots" className="border-line bg-card flex w-60 shrink-0 flex-col border-r">
+        <nav aria-label={msg('Slots')} className="border-line bg-card flex w-60 shrink-0 flex-col border-r">
           <div className="grid gap-2 p-3">
             <TextField
-              label="Marketplace"
+              label={msg('Marketplace')}
               value={draft.marketplace}
-              onCommit={(marketplace) => edit('Marketplace', { marketplace })}
+              onCommit={(marketplace) => edit(msg('Marketplace'), { marketplace })}
             />
-            <TextField label="About" value={draft.about} onCommit={(about) => edit('About', { about })} />
+            <TextField
+              label={msg('About')}
+              value={draft.about}
+              onCommit={(about) => edit(msg('About'), { about })}
+            />
           </div>
           <SlotList
             slots={draft.slots}
@@ -77,18 +84,18 @@ function SheetEditor({ sheet, draft }: { sheet: SheetVersions; draft: SheetDraft
             onClick={() => setTab('severity')}
             className={`border-line border-t px-3 py-2 text-left font-medium ${tab === 'severity' ? 'bg-spruce-tint' : 'hover:bg-spruce-tint/50'}`}
           >
-            Severity of each check
+            {msg('Severity of each check')}
           </button>
         </nav>
-        <div className="min-w-0 grow overflow-y-auto px-6 py-4" tabIndex={0} aria-label="Rules">
+        <div className="min-w-0 grow overflow-y-auto px-6 py-4" tabIndex={0} aria-label={msg('Rules')}>
           {tab === 'slot' ? (
             <SlotForm key={`${draft.id}-${here}`} slot={slot} onChange={setSlot} />
           ) : (
-            <SeverityTable sheet={draft} onChange={(severity) => edit('Severity', { severity })} />
+            <SeverityTable sheet={draft} onChange={(severity) => edit(msg('Severity'), { severity })} />
           )}
         </div>
       </main>
-      <ConflictDialog of={state} word="spec sheet" />
+      <ConflictDialog of={state} word={msg('spec sheet')} />
     </>
   );
 }
@@ -119,7 +126,9 @@ function SheetHeader({
     if (await sheetStore.save())
       say(
         'pass',
-        `Saved as version ${sheetStore.use.getState().revision}. Boards show what no longer passes.`,
+        msg('Saved as version {revision}. Boards show what no longer passes.', {
+          revision: sheetStore.use.getState().revision,
+        }),
       );
   };
   const remove = async () => {
@@ -130,22 +139,25 @@ function SheetHeader({
     const chosen = versions.find((x) => String(x.version) === v);
     if (!chosen) return;
     const { version: _, ...earlier } = chosen.sheet;
-    edit(`Take version ${v}`, earlier);
+    edit(msg('Take version {v}', { v }), earlier);
   };
   return (
     <div className="border-line bg-card flex h-17 shrink-0 items-center gap-3 border-b px-5">
       <Link to="/spec-sheets" className="text-ink-2 hover:text-ink">
-        Spec sheets
+        {msg('Spec sheets')}
       </Link>
       <span className="text-ink-3">/</span>
       <h1 className="font-display truncate text-[20px] font-bold">{stored.marketplace}</h1>
       <Select
-        label="Version"
+        label={msg('Version')}
         value={String(stored.version)}
         onChange={takeVersion}
         options={versions.map((v) => ({
           value: String(v.version),
-          title: `version ${v.version}, ${new Date(v.createdAt).toLocaleDateString('en-GB')}`,
+          title: msg('version {version}, {day}', {
+            version: v.version,
+            day: writeDay(v.createdAt),
+          }),
         }))}
       />
       <SavingNote of={state} onTryAgain={() => void save()} />
@@ -157,10 +169,10 @@ function SheetHeader({
       <div className="ml-auto flex gap-2">
         <DocumentUndoRedo of={state} />
         <Button tone="danger" onClick={() => void remove()}>
-          Remove
+          {msg('Remove')}
         </Button>
         <Button tone="main" disabled={state.saving === 'saved' || !!fault} onClick={() => void save()}>
-          Save as version {state.revision + 1}
+          {msg('Save as version {revision}', { revision: state.revision + 1 })}
         </Button>
       </div>
     </div>

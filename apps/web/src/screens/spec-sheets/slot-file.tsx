@@ -2,14 +2,15 @@ import { fileName } from '@scenograph/core/spec/file-name';
 import { FORMATS, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { Checkbox, NumberField, Segmented, Switch, TextField } from '../../ui/controls';
 import { Group, Optional, type Part } from './form-parts';
+import { msg } from '../../language/language';
 
 /** How the file is written. */
 export function FileGroup({ slot, onChange }: Part) {
   return (
-    <Group title="File">
+    <Group title={msg('File')}>
       <Formats slot={slot} onChange={onChange} />
       <NumberField
-        label="Maximum"
+        label={msg('Maximum')}
         unit="KB"
         min={1}
         max={900_000}
@@ -18,23 +19,23 @@ export function FileGroup({ slot, onChange }: Part) {
         onCommit={(kb) => onChange({ maxBytes: Math.round(kb * 1024) })}
       />
       <Segmented
-        label="Colour space"
+        label={msg('Colour space')}
         value={slot.colourSpace}
         onChange={(colourSpace) => onChange({ colourSpace })}
         options={[
           { value: 'srgb', title: 'sRGB' },
           { value: 'p3', title: 'Display P3' },
-          { value: 'any', title: 'Any' },
+          { value: 'any', title: msg('Any') },
         ]}
       />
       <Optional
-        label="Density"
+        label={msg('Density')}
         on={slot.density !== null}
         onChange={(on) => onChange({ density: on ? 300 : null })}
       >
         <NumberField
           hideLabel
-          label="Density"
+          label={msg('Density')}
           unit="ppi"
           min={1}
           max={2400}
@@ -44,7 +45,7 @@ export function FileGroup({ slot, onChange }: Part) {
       </Optional>
       <FileNamePattern slot={slot} onChange={onChange} />
       <Switch
-        label="Alternative text required"
+        label={msg('Alternative text required')}
         on={slot.altText === 'required'}
         onChange={(on) => onChange({ altText: on ? 'required' : 'optional' })}
       />
@@ -56,7 +57,7 @@ export function FileGroup({ slot, onChange }: Part) {
 function Formats({ slot, onChange }: Part) {
   return (
     <fieldset>
-      <legend className="text-ink-2 mb-1 text-[12px]">Formats, the first is preferred</legend>
+      <legend className="text-ink-2 mb-1 text-[12px]">{msg('Formats, the first is preferred')}</legend>
       <div className="flex gap-3">
         {[...slot.formats, ...FORMATS.filter((f) => !slot.formats.includes(f))].map((f: Format) => (
           <label key={f} className="flex items-center gap-1.5">
@@ -100,7 +101,7 @@ function FileNamePattern({ slot, onChange }: Part) {
     <>
       <TextField
         mono
-        label="File name; a slash makes a folder"
+        label={msg('File name; a slash makes a folder')}
         value={slot.fileName}
         onCommit={(pattern) => onChange({ fileName: pattern })}
       />

@@ -3,6 +3,7 @@ import { NumberField, Segmented, Switch, TextField } from '../../ui/controls';
 import { Group, Optional, type Part } from './form-parts';
 import { FileGroup } from './slot-file';
 import { BackgroundGroup, OverlaysGroup, SafeZonesGroup } from './slot-pictures';
+import { msg } from '../../language/language';
 
 /** All rules of one slot, in the order in which a picture meets them. */
 export function SlotForm(part: Part) {
@@ -21,17 +22,17 @@ export function SlotForm(part: Part) {
 /** What the slot is called and how many pictures it takes. */
 function NameGroup({ slot, onChange }: Part) {
   return (
-    <Group title="The slot">
-      <TextField label="Title" value={slot.title} onCommit={(title) => onChange({ title })} />
+    <Group title={msg('The slot')}>
+      <TextField label={msg('Title')} value={slot.title} onCommit={(title) => onChange({ title })} />
       <TextField
         mono
-        label="Id, by which shots fill it"
+        label={msg('Id, by which shots fill it')}
         value={slot.id}
         onCommit={(id) => onChange({ id })}
       />
-      <Switch label="Required" on={slot.required} onChange={(required) => onChange({ required })} />
+      <Switch label={msg('Required')} on={slot.required} onChange={(required) => onChange({ required })} />
       <NumberField
-        label="Pictures"
+        label={msg('Pictures')}
         unit="max"
         min={1}
         max={20}
@@ -39,7 +40,7 @@ function NameGroup({ slot, onChange }: Part) {
         onCommit={(count) => onChange({ count })}
       />
       <TextField
-        label="Note"
+        label={msg('Note')}
         multiline
         value={slot.note ?? ''}
         onCommit={(note) => onChange({ note: note || undefined })}
@@ -52,10 +53,10 @@ function NameGroup({ slot, onChange }: Part) {
 function PixelsGroup({ slot, onChange }: Part) {
   const { limits } = slot;
   return (
-    <Group title="Pixels">
+    <Group title={msg('Pixels')}>
       <div className="grid grid-cols-2 gap-2">
         <NumberField
-          label="Width"
+          label={msg('Width')}
           unit="px"
           min={16}
           max={12000}
@@ -63,7 +64,7 @@ function PixelsGroup({ slot, onChange }: Part) {
           onCommit={(width) => onChange({ width })}
         />
         <NumberField
-          label="Height"
+          label={msg('Height')}
           unit="px"
           min={16}
           max={12000}
@@ -72,7 +73,7 @@ function PixelsGroup({ slot, onChange }: Part) {
         />
       </div>
       <Segmented
-        label="Which sizes are taken"
+        label={msg('Which sizes are taken')}
         value={limits ? 'limits' : 'exact'}
         onChange={(v) =>
           onChange({
@@ -90,18 +91,46 @@ function PixelsGroup({ slot, onChange }: Part) {
           })
         }
         options={[
-          { value: 'exact', title: 'Exactly this size' },
-          { value: 'limits', title: 'Within limits' },
+          { value: 'exact', title: msg('Exactly this size') },
+          { value: 'limits', title: msg('Within limits') },
         ]}
       />
       {limits && (
         <>
-          <Limit label="Minimum width" of="minWidth" unit="px" digits={0} slot={slot} onChange={onChange} />
-          <Limit label="Maximum width" of="maxWidth" unit="px" digits={0} slot={slot} onChange={onChange} />
-          <Limit label="Minimum height" of="minHeight" unit="px" digits={0} slot={slot} onChange={onChange} />
-          <Limit label="Maximum height" of="maxHeight" unit="px" digits={0} slot={slot} onChange={onChange} />
           <Limit
-            label="Minimum aspect ratio"
+            label={msg('Minimum width')}
+            of="minWidth"
+            unit="px"
+            digits={0}
+            slot={slot}
+            onChange={onChange}
+          />
+          <Limit
+            label={msg('Maximum width')}
+            of="maxWidth"
+            unit="px"
+            digits={0}
+            slot={slot}
+            onChange={onChange}
+          />
+          <Limit
+            label={msg('Minimum height')}
+            of="minHeight"
+            unit="px"
+            digits={0}
+            slot={slot}
+            onChange={onChange}
+          />
+          <Limit
+            label={msg('Maximum height')}
+            of="maxHeight"
+            unit="px"
+            digits={0}
+            slot={slot}
+            onChange={onChange}
+          />
+          <Limit
+            label={msg('Minimum aspect ratio')}
             of="minAspect"
             unit="w/h"
             digits={3}
@@ -109,7 +138,7 @@ function PixelsGroup({ slot, onChange }: Part) {
             onChange={onChange}
           />
           <Limit
-            label="Maximum aspect ratio"
+            label={msg('Maximum aspect ratio')}
             of="maxAspect"
             unit="w/h"
             digits={3}

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { IconButton } from '../../ui/controls';
 import { moved, withCopy, withNew } from './slots';
+import { msg } from '../../language/language';
 
 /** A sheet's slots in their order, one of them chosen; added, copied, moved and removed. */
 export function SlotList({
@@ -34,30 +35,30 @@ export function SlotList({
         ))}
       </ul>
       <div className="border-line flex gap-1 border-t p-2">
-        {button('Add a slot', <Plus size={14} aria-hidden />, () =>
-          onChange('Add a slot', withNew(slots, slot), slots.length),
+        {button(msg('Add a slot'), <Plus size={14} aria-hidden />, () =>
+          onChange(msg('Add a slot'), withNew(slots, slot), slots.length),
         )}
-        {button('Copy this slot', <Copy size={14} aria-hidden />, () =>
-          onChange(`Copy ${slot.title}`, withCopy(slots, slot), slots.length),
+        {button(msg('Copy this slot'), <Copy size={14} aria-hidden />, () =>
+          onChange(msg('Copy {slot}', { slot: slot.title }), withCopy(slots, slot), slots.length),
         )}
         {button(
-          'Earlier',
+          msg('Earlier'),
           <ArrowUp size={14} aria-hidden />,
-          () => onChange(`Move ${slot.title}`, moved(slots, here, -1), here - 1),
+          () => onChange(msg('Move {slot}', { slot: slot.title }), moved(slots, here, -1), here - 1),
           here === 0,
         )}
         {button(
-          'Later',
+          msg('Later'),
           <ArrowDown size={14} aria-hidden />,
-          () => onChange(`Move ${slot.title}`, moved(slots, here, 1), here + 1),
+          () => onChange(msg('Move {slot}', { slot: slot.title }), moved(slots, here, 1), here + 1),
           here === slots.length - 1,
         )}
         {button(
-          'Remove this slot',
+          msg('Remove this slot'),
           <Trash2 size={14} aria-hidden />,
           () =>
             onChange(
-              `Remove ${slot.title}`,
+              msg('Remove {slot}', { slot: slot.title }),
               slots.filter((s) => s !== slot),
               Math.max(0, here - 1),
             ),

@@ -2,27 +2,28 @@ import { Plus, Trash2 } from 'lucide-react';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { Button, IconButton, NumberField, Segmented, Switch, TextField } from '../../ui/controls';
 import { Group, Optional, Share, type Part } from './form-parts';
+import { msg } from '../../language/language';
 
 /** What is behind the product, and how large it stands. */
 export function BackgroundGroup({ slot, onChange }: Part) {
   const { background } = slot;
   return (
-    <Group title="Background and product">
+    <Group title={msg('Background and product')}>
       <Segmented
-        label="Background"
+        label={msg('Background')}
         value={background.kind}
         onChange={(kind) => onChange({ background: { ...background, kind } })}
         options={[
-          { value: 'any', title: 'Any' },
-          { value: 'white', title: 'Pure white' },
-          { value: 'transparent', title: 'Transparent' },
+          { value: 'any', title: msg('Any') },
+          { value: 'white', title: msg('Pure white') },
+          { value: 'transparent', title: msg('Transparent') },
         ]}
       />
       {background.kind !== 'any' && (
         <div className="grid grid-cols-2 gap-2">
           {background.kind === 'white' && (
             <NumberField
-              label="Tolerance"
+              label={msg('Tolerance')}
               unit="/255"
               min={0}
               max={64}
@@ -33,7 +34,7 @@ export function BackgroundGroup({ slot, onChange }: Part) {
             />
           )}
           <Share
-            label="Share"
+            label={msg('Share')}
             value={background.minShare}
             onCommit={(minShare) => onChange({ background: { ...background, minShare } })}
           />
@@ -41,18 +42,18 @@ export function BackgroundGroup({ slot, onChange }: Part) {
       )}
       <Coverage slot={slot} onChange={onChange} />
       <Share
-        label="Margin"
+        label={msg('Margin')}
         value={slot.marginShare}
         max={40}
         onCommit={(marginShare) => onChange({ marginShare })}
       />
       <Switch
-        label="The whole product must be seen"
+        label={msg('The whole product must be seen')}
         on={slot.whole}
         onChange={(whole) => onChange({ whole })}
       />
       <NumberField
-        label="Enlarged"
+        label={msg('Enlarged')}
         unit="%"
         min={10}
         max={1000}
@@ -69,7 +70,11 @@ function Coverage({ slot, onChange }: Part) {
   return (
     <>
       {(['min', 'max', 'wanted'] as const).map((key) => {
-        const title = { min: 'Minimum coverage', max: 'Maximum coverage', wanted: 'Wanted coverage' }[key];
+        const title = {
+          min: msg('Minimum coverage'),
+          max: msg('Maximum coverage'),
+          wanted: msg('Wanted coverage'),
+        }[key];
         return (
           <Optional
             key={key}
@@ -101,24 +106,24 @@ function Coverage({ slot, onChange }: Part) {
 /** What may lie over the picture. */
 export function OverlaysGroup({ slot, onChange }: Part) {
   return (
-    <Group title="Overlays">
+    <Group title={msg('Overlays')}>
       <Segmented
-        label="Text and logos"
+        label={msg('Text and logos')}
         value={slot.overlays}
         onChange={(overlays) => onChange({ overlays })}
         options={[
-          { value: 'allowed', title: 'Text and logos taken' },
-          { value: 'forbidden', title: 'None taken' },
+          { value: 'allowed', title: msg('Text and logos taken') },
+          { value: 'forbidden', title: msg('None taken') },
         ]}
       />
       <Optional
-        label="Maximum text"
+        label={msg('Maximum text')}
         on={slot.maxTextShare !== null}
         onChange={(on) => onChange({ maxTextShare: on ? 0.2 : null })}
       >
         <NumberField
           hideLabel
-          label="Maximum text"
+          label={msg('Maximum text')}
           unit="%"
           min={0}
           max={100}
@@ -128,7 +133,7 @@ export function OverlaysGroup({ slot, onChange }: Part) {
         />
       </Optional>
       <Switch
-        label="Watermarks taken"
+        label={msg('Watermarks taken')}
         on={slot.watermark === 'allowed'}
         onChange={(on) => onChange({ watermark: on ? 'allowed' : 'forbidden' })}
       />
@@ -139,8 +144,13 @@ export function OverlaysGroup({ slot, onChange }: Part) {
 /** What a marketplace lays over the picture, and where. */
 export function SafeZonesGroup({ slot, onChange }: Part) {
   return (
-    <Group title="Safe zones">
-      <Share label="Edge" value={slot.safeShare} max={40} onCommit={(safeShare) => onChange({ safeShare })} />
+    <Group title={msg('Safe zones')}>
+      <Share
+        label={msg('Edge')}
+        value={slot.safeShare}
+        max={40}
+        onCommit={(safeShare) => onChange({ safeShare })}
+      />
       {slot.safeZones.map((zone, i) => (
         <SafeZone
           key={i}
@@ -158,7 +168,7 @@ export function SafeZonesGroup({ slot, onChange }: Part) {
           })
         }
       >
-        <Plus size={14} aria-hidden /> Add a zone
+        <Plus size={14} aria-hidden /> {msg('Add a zone')}
       </Button>
     </Group>
   );
@@ -177,17 +187,17 @@ function SafeZone({
     <fieldset className="border-line grid gap-1.5 rounded-md border p-2">
       <div className="flex items-end gap-2">
         <div className="grow">
-          <TextField label="What lies there" value={zone.title} onCommit={(title) => put({ title })} />
+          <TextField label={msg('What lies there')} value={zone.title} onCommit={(title) => put({ title })} />
         </div>
-        <IconButton label={`Remove ${zone.title}`} onClick={onRemove}>
+        <IconButton label={msg('Remove {zone}', { zone: zone.title })} onClick={onRemove}>
           <Trash2 size={14} aria-hidden />
         </IconButton>
       </div>
       <div className="grid grid-cols-2 gap-2">
-        <Share label="Left" value={zone.x} onCommit={(x) => put({ x })} />
-        <Share label="Top" value={zone.y} onCommit={(y) => put({ y })} />
-        <Share label="Width" value={zone.width} onCommit={(width) => put({ width })} />
-        <Share label="Height" value={zone.height} onCommit={(height) => put({ height })} />
+        <Share label={msg('Left')} value={zone.x} onCommit={(x) => put({ x })} />
+        <Share label={msg('Top')} value={zone.y} onCommit={(y) => put({ y })} />
+        <Share label={msg('Width')} value={zone.width} onCommit={(width) => put({ width })} />
+        <Share label={msg('Height')} value={zone.height} onCommit={(height) => put({ height })} />
       </div>
     </fieldset>
   );

@@ -1,4 +1,5 @@
 import type { Slot } from '@scenograph/core/spec/slot';
+import { msg } from '../../language/language';
 
 /** An id like `stem` that no slot has yet. */
 function freeId(slots: readonly Slot[], stem: string): string {
@@ -11,13 +12,17 @@ function freeId(slots: readonly Slot[], stem: string): string {
 /** With a new slot at the end, its rules those of `like`. */
 export const withNew = (slots: readonly Slot[], like: Slot): Slot[] => [
   ...slots,
-  { ...like, id: freeId(slots, 'slot'), title: 'New slot', count: 1 },
+  { ...like, id: freeId(slots, 'slot'), title: msg('New slot'), count: 1 },
 ];
 
 /** With a copy of a slot at the end. */
 export const withCopy = (slots: readonly Slot[], slot: Slot): Slot[] => [
   ...slots,
-  { ...slot, id: freeId(slots, slot.id.replace(/-\d+$/, '')), title: `${slot.title}, copy` },
+  {
+    ...slot,
+    id: freeId(slots, slot.id.replace(/-\d+$/, '')),
+    title: msg('{slot}, copy', { slot: slot.title }),
+  },
 ];
 
 /** With the slot at a place moved by so many; as they were where there is no such place. */

@@ -9,15 +9,16 @@ import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { tried } from '../../ui/tried';
 import { SlotTable } from './slot-table';
+import { msg } from '../../language/language';
 
 /** A sheet to begin with: one slot that asks for little. */
 const NEW_SHEET = {
   id: 'new-marketplace',
-  marketplace: 'New marketplace',
+  marketplace: msg('New marketplace'),
   slots: [
     readSlot({
       id: 'main',
-      title: 'Main',
+      title: msg('Main'),
       width: 2000,
       height: 2000,
       formats: ['jpeg'],
@@ -39,32 +40,39 @@ export function SpecSheetsScreen() {
     try {
       value = JSON.parse(await file.text()) as object;
     } catch {
-      return say('stop', `"${file.name}" is not JSON. Choose a spec sheet that was exported here.`);
+      return say(
+        'stop',
+        msg('"{file}" is not JSON. Choose a spec sheet that was exported here.', { file: file.name }),
+      );
     }
     await add(value);
   };
   const copy = async (id: string) => {
     const found = await tried(call('GET /api/spec-sheets/:sheet', { params: { sheet: id } }));
-    if (found) await add({ ...found.sheet, marketplace: `${found.sheet.marketplace}, copy`.slice(0, 80) });
+    if (found)
+      await add({
+        ...found.sheet,
+        marketplace: msg('{marketplace}, copy', { marketplace: found.sheet.marketplace }).slice(0, 80),
+      });
   };
   return (
     <>
       <TopBar />
       <main tabIndex={0} className="grow overflow-y-auto px-5 pt-4 pb-10">
         <div className="flex flex-wrap items-center gap-2">
-          <h1 className="font-display mr-auto text-[22px] font-bold">Spec sheets</h1>
+          <h1 className="font-display mr-auto text-[22px] font-bold">{msg('Spec sheets')}</h1>
           <FileButton
-            title="Import JSON"
-            label="Spec sheet as JSON"
+            title={msg('Import JSON')}
+            label={msg('Spec sheet as JSON')}
             accept=".json,application/json"
             onFiles={(f) => void bringIn(f)}
           />
           <Button tone="main" onClick={() => void add(NEW_SHEET)}>
-            <Plus size={14} aria-hidden /> New spec sheet
+            <Plus size={14} aria-hidden /> {msg('New spec sheet')}
           </Button>
         </div>
         {error && <Trouble error={error} />}
-        {!data && !error && <Waiting what="the spec sheets" />}
+        {!data && !error && <Waiting what={msg('the spec sheets')} />}
         {data?.map((sheet) => (
           <SheetSection key={sheet.id} sheet={sheet} onCopy={() => void copy(sheet.id)} />
         ))}
@@ -80,18 +88,20 @@ function SheetSection({ sheet, onCopy }: { sheet: SpecSheet; onCopy(): void }) {
       <div className="bg-spruce flex items-center gap-3 px-3 py-1.5 text-white">
         <h2 className="font-semibold whitespace-nowrap">{sheet.marketplace}</h2>
         <p className="min-w-0 grow truncate text-white/80">{sheet.about}</p>
-        <span className="measure text-white/80 whitespace-nowrap">version {sheet.version}</span>
+        <span className="measure text-white/80 whitespace-nowrap">
+          {msg('version {version}', { version: sheet.version })}
+        </span>
         <Link
           to={`/spec-sheets/${sheet.id}`}
           className={buttonClass()}
-          aria-label={`Edit ${sheet.marketplace}`}
+          aria-label={msg('Edit {marketplace}', { marketplace: sheet.marketplace })}
         >
-          Edit
+          {msg('Edit')}
         </Link>
         <button
           type="button"
-          title="Copy and adapt"
-          aria-label={`Copy ${sheet.marketplace}`}
+          title={msg('Copy and adapt')}
+          aria-label={msg('Copy {marketplace}', { marketplace: sheet.marketplace })}
           onClick={onCopy}
           className="p-1 text-white/80 hover:text-white"
         >
@@ -100,8 +110,8 @@ function SheetSection({ sheet, onCopy }: { sheet: SpecSheet; onCopy(): void }) {
         <a
           href={`/api/spec-sheets/${sheet.id}/sheet.json`}
           download
-          title="Export as JSON"
-          aria-label={`Export ${sheet.marketplace} as JSON`}
+          title={msg('Export as JSON')}
+          aria-label={msg('Export {marketplace} as JSON', { marketplace: sheet.marketplace })}
           className="p-1 text-white/80 hover:text-white"
         >
           <Download size={15} aria-hidden />

@@ -7,6 +7,7 @@ import { MenuItem } from '../../ui/menu-item';
 import { STARTERS } from './kinds/index';
 import type { Starter } from './kinds/kind-ui';
 import { VariantSearch, type VariantChoice } from './variant-search';
+import { msg } from '../../language/language';
 
 const PANEL =
   'border-line bg-card z-50 max-h-[70vh] w-60 overflow-y-auto rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]';
@@ -30,13 +31,13 @@ export function AddMenu({
     <>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className={buttonClass()}>
-          Add to stage <ChevronDown size={14} aria-hidden />
+          {msg('Add to stage')} <ChevronDown size={14} aria-hidden />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="end" sideOffset={4} className={PANEL}>
-            <MenuItem onSelect={onProduct}>Product</MenuItem>
-            <MenuItem onSelect={() => setSearching(true)}>Another product ...</MenuItem>
-            <MenuItem onSelect={() => onOverlay(STARTERS[0].choices[0])}>Text</MenuItem>
+            <MenuItem onSelect={onProduct}>{msg('Product')}</MenuItem>
+            <MenuItem onSelect={() => setSearching(true)}>{msg('Another product ...')}</MenuItem>
+            <MenuItem onSelect={() => onOverlay(STARTERS[0].choices[0])}>{msg('Text')}</MenuItem>
             {STARTERS.map((group) => (
               <Group key={group.title} title={group.title}>
                 {group.choices.map((c) => (
@@ -46,7 +47,7 @@ export function AddMenu({
                 ))}
               </Group>
             ))}
-            <Group title="Pictures">
+            <Group title={msg('Pictures')}>
               {pictures.map((p) => (
                 <MenuItem key={p.id} onSelect={() => onPicture(p)}>
                   <span className="flex h-5 w-8 items-center justify-center bg-[#bdbdbd]">
@@ -60,7 +61,7 @@ export function AddMenu({
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       <VariantSearch
-        title="Add another product"
+        title={msg('Add another product')}
         open={searching}
         onPick={onOther}
         onClose={() => setSearching(false)}

@@ -4,18 +4,19 @@ import { isProduct } from '@scenograph/core/elements/product/model';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { scaledOnBase } from '@scenograph/core/stage/stand';
 import { resizedBox, type Box } from '@scenograph/core/vector/box';
+import { msg } from '../../language/language';
 
 /** Points that can keep their place, in rows. */
 const POINTS = [
-  'top left',
+  msg('top left'),
   'top',
-  'top right',
+  msg('top right'),
   'left',
   'middle',
   'right',
-  'bottom left',
+  msg('bottom left'),
   'bottom',
-  'bottom right',
+  msg('bottom right'),
 ] as const;
 type Point = (typeof POINTS)[number];
 
@@ -55,13 +56,13 @@ export function SizingControl({ element, free }: { element: ShotElement; free: b
   return (
     <div className="flex items-center gap-3">
       {isProduct(element) ? (
-        <span className="text-ink-2 text-[12px]">Sized on its base</span>
+        <span className="text-ink-2 text-[12px]">{msg('Sized on its base')}</span>
       ) : (
         <>
-          <span className="text-ink-2 text-[12px]">Stays put</span>
+          <span className="text-ink-2 text-[12px]">{msg('Stays put')}</span>
           <div
             role="radiogroup"
-            aria-label="Point that stays put when a size is typed"
+            aria-label={msg('Point that stays put when a size is typed')}
             className="grid grid-cols-3"
           >
             {POINTS.map((point) => (
@@ -83,12 +84,12 @@ export function SizingControl({ element, free }: { element: ShotElement; free: b
         type="button"
         aria-pressed={inShape}
         disabled={!free}
-        title={free ? 'Width and height keep their proportion' : 'This keeps its shape'}
+        title={free ? msg('Width and height keep their proportion') : msg('This keeps its shape')}
         className="hover:bg-spruce-tint flex h-7 items-center gap-1.5 rounded-md px-1.5 text-[12px] disabled:opacity-60"
         onClick={() => useSizing.setState({ keeps: !keeps })}
       >
         {inShape ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
-        Keep proportions
+        {msg('Keep proportions')}
       </button>
     </div>
   );

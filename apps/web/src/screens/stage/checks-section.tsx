@@ -8,16 +8,20 @@ import { frameSlot } from '../listings/cell-picture';
 import { Section } from './section';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 /** How the checks stand in a few words, and the colour of these. */
 export function checksSummary(results: CheckResult[] | null): { tone?: string; words: string } {
   if (!results) return { words: 'measuring' };
   const count = (verdict: CheckResult['verdict']) => results.filter((r) => r.verdict === verdict).length;
   const [stops, looks] = [count('stop'), count('look')];
-  const words = [stops && `${stops} failed`, looks && `${looks} warning${looks > 1 ? 's' : ''}`];
+  const words = [
+    stops && msg('{stops} failed', { stops }),
+    looks && msg('{looks} {looks, plural, one {warning} other {warnings}}', { looks }),
+  ];
   return {
     tone: stops ? 'text-coral-ink' : looks ? 'text-amber-ink' : undefined,
-    words: words.filter(Boolean).join(', ') || 'all pass',
+    words: words.filter(Boolean).join(', ') || msg('all pass'),
   };
 }
 
@@ -39,11 +43,12 @@ export function ChecksSection({
       applyFix(check, s, resolved, active?.key ?? BASE, active?.slot ?? frameSlot(resolved), about),
     );
   return (
-    <Section n={6} id="checks" title="Checks" tone={tone} summary={words}>
+    <Section n={6} id="checks" title={msg('Checks')} tone={tone} summary={words}>
       {!active && (
         <p className="text-ink-2 mb-2">
-          The base has no specification; its words are watched over. Choose a size below the stage to measure
-          it against its own.
+          {msg(
+            'The base has no specification; its words are watched over. Choose a size below the stage to measure it against its own.',
+          )}
         </p>
       )}
       {results && (
@@ -74,12 +79,12 @@ function CheckRow({ result, onShow, onFix }: { result: CheckResult; onShow(): vo
           <span className="measure text-right">{result.measured}</span>
         </p>
         <p className="text-ink-2 flex justify-between gap-2 text-[12px]">
-          <span>limit</span> <span className="measure text-right">{result.limit}</span>
+          <span>{msg('limit')}</span> <span className="measure text-right">{result.limit}</span>
         </p>
         {result.verdict !== 'pass' && <p className="mt-0.5 text-[12.5px]">{result.sentence}</p>}
         {result.about && result.verdict !== 'pass' && (
           <Button tone="quiet" className="mt-1.5 mr-1.5" onClick={onShow}>
-            Choose it
+            {msg('Choose it')}
           </Button>
         )}
         {result.fix && (

@@ -3,6 +3,7 @@ import { clipOf, withClip } from '@scenograph/core/shot/clip';
 import type { Shot } from '@scenograph/core/shot/document';
 import { addElement, moveDepth, removeElement } from './editing';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 /** What is done to the chosen elements of the base, each as one step of history. */
 
@@ -11,7 +12,7 @@ const state = () => useStage.getState();
 /** Adds an element in front and chooses it. */
 export function add(make: (shot: Shot) => ShotElement): ShotElement {
   const made = make(state().document!);
-  state().edit(`Add ${made.name}`, (s) => addElement(s, made));
+  state().edit(msg('Add {made}', { made: made.name }), (s) => addElement(s, made));
   state().select(made.id);
   return made;
 }
@@ -22,8 +23,13 @@ export function remove(): void {
   const chosen = [selected, ...also];
   const gone = shot?.elements.filter((e) => chosen.includes(e.id) && !e.locked) ?? [];
   if (!gone.length) return;
-  const what = gone.length === 1 ? gone[0].name : `${gone.length} elements`;
-  state().edit(`Remove ${what}`, (s) => gone.reduce((left, { id }) => removeElement(left, id), s));
+  const what =
+    gone.length === 1
+      ? gone[0].name
+      : msg('{gone, plural, one {# element} other {# elements}}', { gone: gone.length });
+  state().edit(msg('Remove {what}', { what }), (s) =>
+    gone.reduce((left, { id }) => removeElement(left, id), s),
+  );
   state().select(null);
 }
 
@@ -36,8 +42,11 @@ export function duplicate(): void {
   const clip = copied();
   if (!shot || !clip) return;
   const made = withClip(shot, clip, ASIDE);
-  const names = clip.elements.length === 1 ? clip.elements[0].name : `${clip.elements.length} elements`;
-  state().edit(`Duplicate ${names}`, () =>
+  const names =
+    clip.elements.length === 1
+      ? clip.elements[0].name
+      : msg('{elements, plural, one {# element} other {# elements}}', { elements: clip.elements.length });
+  state().edit(msg('Duplicate {names}', { names }), () =>
     made.ids.reduce(
       (s, id, i) => moveDepth(s, id, s.elements.findIndex((e) => e.id === clip.elements[i].id) + 1),
       made.shot,
@@ -60,7 +69,10 @@ export function paste(clip: Shot): void {
     shot.elements.some((own) => own.id === e.id && own.name === e.name),
   );
   const made = withClip(shot, clip, beside ? ASIDE : { x: 0, y: 0 });
-  state().edit(`Paste ${clip.elements.map((e) => e.name).join(', ')}`.slice(0, 80), () => made.shot);
+  state().edit(
+    msg('Paste {elements}', { elements: clip.elements.map((e) => e.name).join(', ') }).slice(0, 80),
+    () => made.shot,
+  );
   choose(made.ids);
 }
 
@@ -74,7 +86,7 @@ export function depth(by: number): void {
   const { selected: id, document: shot } = state();
   if (!id || !shot) return;
   const from = shot.elements.findIndex((e) => e.id === id);
-  state().edit(by > 0 ? 'Bring forward' : 'Send back', (s) => moveDepth(s, id, from + by));
+  state().edit(by > 0 ? msg('Bring forward') : msg('Send back'), (s) => moveDepth(s, id, from + by));
 }
 
 /** Links the chosen elements, so that they move together; or lets all of their group go. */
@@ -82,7 +94,7 @@ export function link(on: boolean): void {
   const { selected, also } = state();
   if (!selected) return;
   const ids = new Set([selected, ...also]);
-  state().edit(on ? 'Link' : 'Unlink', (s) => {
+  state().edit(on ? msg('Link') : msg('Unlink'), (s) => {
     const group = s.elements.find((e) => e.id === selected)?.link;
     const linked = (e: ShotElement) => {
       if (on) return ids.has(e.id) && !isGround(e) ? `link-${selected}` : e.link;

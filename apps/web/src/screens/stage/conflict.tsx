@@ -3,6 +3,7 @@ import { ConflictDialog } from '../../documents/document-bar';
 import { Button } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 /** Somebody else changed the shot meanwhile: mine can also be kept beside theirs. */
 export function ShotConflict({ shotId, title }: { shotId: string; title: string }) {
@@ -11,11 +12,11 @@ export function ShotConflict({ shotId, title }: { shotId: string; title: string 
     try {
       await call('POST /api/shots/:id/copy', {
         params: { id: shotId },
-        body: { title: `${title}, mine`, document: stage.document ?? undefined },
+        body: { title: msg('{title}, mine', { title }), document: stage.document ?? undefined },
       });
       stage.takeTheirs();
       refresh('/api/listings');
-      say('pass', 'Your version is kept as a copy of its own.');
+      say('pass', msg('Your version is kept as a copy of its own.'));
     } catch (e) {
       say('stop', (e as Error).message);
     }
@@ -23,8 +24,8 @@ export function ShotConflict({ shotId, title }: { shotId: string; title: string 
   return (
     <ConflictDialog
       of={stage}
-      word="shot"
-      more={<Button onClick={() => void keepBoth()}>Keep mine as a copy</Button>}
+      word={msg('shot')}
+      more={<Button onClick={() => void keepBoth()}>{msg('Keep mine as a copy')}</Button>}
     />
   );
 }

@@ -6,6 +6,7 @@ import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { kindUi } from './kinds/index';
 import { useThumbnail } from '../listings/cell-picture';
+import { msg } from '../../language/language';
 
 /** The shot seen from the side: slats from the back wall to the front. */
 export function DepthStrip({
@@ -40,10 +41,12 @@ export function DepthStrip({
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   return (
     <section
-      aria-label="Depth, from back to front"
+      aria-label={msg('Depth, from back to front')}
       className="border-line bg-card flex h-[66px] shrink-0 items-center gap-2 border-b px-3.5"
     >
-      <span className="measure text-ink-2 rotate-180 text-[10px] [writing-mode:vertical-rl]">BACK</span>
+      <span className="measure text-ink-2 rotate-180 text-[10px] [writing-mode:vertical-rl]">
+        {msg('BACK')}
+      </span>
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
@@ -76,15 +79,18 @@ export function DepthStrip({
           </ol>
         </SortableContext>
       </DndContext>
-      <span className="measure text-ink-2 rotate-180 text-[10px] [writing-mode:vertical-rl]">FRONT</span>
+      <span className="measure text-ink-2 rotate-180 text-[10px] [writing-mode:vertical-rl]">
+        {msg('FRONT')}
+      </span>
       <div className="ml-auto flex gap-2">{children}</div>
     </section>
   );
 }
 
 /** What can be done on a slat with the keyboard, for those who hear it. */
-const SLAT_KEYS =
-  'Enter selects it. The left and right arrows go to its neighbours; with Alt they move it toward the back or the front. F2 renames it. Delete removes it.';
+const SLAT_KEYS = msg(
+  'Enter selects it. The left and right arrows go to its neighbours; with Alt they move it toward the back or the front. F2 renames it. Delete removes it.',
+);
 
 /** A colour for each group of linked elements, so that they are seen to belong together. */
 const LINK_COLOURS = ['#8a5bb0', '#b87503', '#2f6fa8', '#a34a66'];
@@ -126,7 +132,7 @@ function Slat({
     element.hidden && 'hidden',
     element.locked && 'locked',
     element.link && 'linked',
-    casts.length && `casts on ${casts.join(' and ')}`,
+    casts.length && msg('casts on {casts}', { casts: casts.join(' and ') }),
   ].filter(Boolean);
   const onKeyDown = (e: KeyboardEvent<HTMLButtonElement>) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
@@ -199,7 +205,7 @@ function SlatMarks({ element, casting }: { element: ShotElement; casting: boolea
           aria-hidden
           className="measure absolute -right-1 bottom-4 z-20 rounded-sm bg-[#171b19] px-1 text-[9px] text-white"
         >
-          casts
+          {msg('casts')}
         </span>
       )}
       {element.locked && <Lock size={10} aria-hidden className="absolute top-1 left-1 z-20" />}
@@ -213,7 +219,7 @@ function NewName({ name, onEnd }: { name: string; onEnd(name: string): void }) {
     <input
       // The slat asked for a new name: typing begins at once.
       autoFocus
-      aria-label="New name"
+      aria-label={msg('New name')}
       defaultValue={name}
       className="border-spruce absolute inset-x-0 bottom-0 z-30 h-6 border bg-white px-1 text-[11px]"
       onBlur={(e) => onEnd(e.target.value)}
@@ -248,7 +254,7 @@ function SlatButtons({
       <button
         type="button"
         onClick={onLock}
-        aria-label={element.locked ? `Unlock ${name}` : `Lock ${name}`}
+        aria-label={element.locked ? msg('Unlock {name}', { name }) : msg('Lock {name}', { name })}
         className={small}
       >
         {element.locked ? <LockOpen size={11} aria-hidden /> : <Lock size={11} aria-hidden />}
@@ -256,7 +262,7 @@ function SlatButtons({
       <button
         type="button"
         onClick={onHide}
-        aria-label={element.hidden ? `Show ${name}` : `Hide ${name}`}
+        aria-label={element.hidden ? msg('Show {name}', { name }) : msg('Hide {name}', { name })}
         className={small}
       >
         {element.hidden ? <EyeOff size={11} aria-hidden /> : <Eye size={11} aria-hidden />}

@@ -20,6 +20,7 @@ import { useStage } from './store';
 import { useProductPalette } from './use-product-palette';
 import type { Editing } from './use-editing';
 import type { VariantChoice } from './variant-search';
+import { msg } from '../../language/language';
 
 /** The desk on the right: its sections follow the order of work. */
 export const Desk = memo(function Desk({
@@ -64,7 +65,7 @@ export const Desk = memo(function Desk({
   const overlays = shot.elements.filter((e) => elementKind(e.kind).role === 'overlay' && !e.hidden).length;
   const differing = fed.filter((s) => shot.fits[s.key]).length;
   return (
-    <aside aria-label="Desk" className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
+    <aside aria-label={msg('Desk')} className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l">
       {active && <SlotNote active={active} cell={cell} />}
       <PlacesNote shot={shot} onOpen={onOpen} />
       <Accordion.Root type="multiple" value={open} onValueChange={onOpen}>
@@ -72,24 +73,24 @@ export const Desk = memo(function Desk({
         <Section
           n={2}
           id="light"
-          title="Light"
+          title={msg('Light')}
           summary={(element && ui?.lightSummary?.(element, resolved)) || ''}
         >
           {element && ui?.Light ? (
             <ui.Light key={element.id} element={element} {...own} />
           ) : (
-            <p className="text-ink-2">Choose a product to light it.</p>
+            <p className="text-ink-2">{msg('Choose a product to light it.')}</p>
           )}
         </Section>
-        <Section n={3} id="tone" title="Tone" summary={(element && ui?.toneSummary?.(element)) || ''}>
+        <Section n={3} id="tone" title={msg('Tone')} summary={(element && ui?.toneSummary?.(element)) || ''}>
           {element && ui?.Tone && <ui.Tone key={element.id} element={element} {...own} />}
           {forOverlay && elementKind(chosen.element.kind).role !== 'ground' ? (
             <EffectsDesk key={forOverlay.id} element={forOverlay} during={during} commit={patch} />
           ) : (
-            <p className="text-ink-2">Choose a product or an overlay to change its tone and effects.</p>
+            <NothingToTone />
           )}
         </Section>
-        <Section n={4} id="overlays" title="Overlays" summary={String(overlays)}>
+        <Section n={4} id="overlays" title={msg('Overlays')} summary={String(overlays)}>
           {forOverlay && chosen.ui.Overlay ? (
             <OwnHereContext value={ownValues}>
               <chosen.ui.Overlay
@@ -106,15 +107,13 @@ export const Desk = memo(function Desk({
             <NoOverlay onAddText={onAddText} />
           )}
         </Section>
-        <Section n={5} id="fit" title="Fit" summary={`${differing} of ${fed.length} differ`}>
-          <FitDesk
-            shot={shot}
-            resolved={resolved}
-            active={active}
-            element={element}
-            written={written}
-            onPatch={patch}
-          />
+        <Section
+          n={5}
+          id="fit"
+          title={msg('Fit')}
+          summary={msg('{differing} of {fed} differ', { differing, fed: fed.length })}
+        >
+          <FitDesk {...{ shot, resolved, active, element, written }} onPatch={patch} />
         </Section>
         <ChecksSection results={results} resolved={resolved} active={active} />
       </Accordion.Root>
@@ -125,8 +124,12 @@ export const Desk = memo(function Desk({
 function NoOverlay({ onAddText }: { onAddText(): void }) {
   return (
     <div className="grid gap-2">
-      <p className="text-ink-2">Choose an overlay to change it, or add one.</p>
-      <Button onClick={() => onAddText()}>Add a text</Button>
+      <p className="text-ink-2">{msg('Choose an overlay to change it, or add one.')}</p>
+      <Button onClick={() => onAddText()}>{msg('Add a text')}</Button>
     </div>
   );
 }
+
+const NothingToTone = () => (
+  <p className="text-ink-2">{msg('Choose a product or an overlay to change its tone and effects.')}</p>
+);

@@ -1,4 +1,5 @@
 import { ServerRefusal } from '../../api/client';
+import { msg } from '../../language/language';
 
 /** Asks the server for a file and hands it to the browser to be saved. */
 export async function download(
@@ -15,11 +16,14 @@ export async function download(
       body: body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
-    throw new ServerRefusal('The server cannot be reached. Is Scenograph still running?', 0);
+    throw new ServerRefusal(msg('The server cannot be reached. Is Scenograph still running?'), 0);
   }
   if (!response.ok) {
     const said = (await response.json().catch(() => ({}))) as { message?: string };
-    throw new ServerRefusal(said.message ?? `The server answered ${response.status}.`, response.status);
+    throw new ServerRefusal(
+      said.message ?? msg('The server answered {status}.', { status: response.status }),
+      response.status,
+    );
   }
   const url = URL.createObjectURL(await response.blob());
   const link = document.createElement('a');

@@ -6,6 +6,7 @@ import { Button, Select, Slider, Switch, TextField } from '../../ui/controls';
 import { useKit } from '../../api/brand';
 import { refresh, call, useRoute } from '../../api/client';
 import { say } from '../../ui/notices';
+import { msg } from '../../language/language';
 
 /** The effects that were copied last; they stay between shots. */
 let copied: Effects | null = null;
@@ -17,17 +18,17 @@ const START: { [K in keyof Effects]: NonNullable<Effects[K]> } = {
   innerShadow: { x: 4, y: 6, blur: 18, colour: '#171b19', opacity: 0.35 },
 };
 const TITLES: Record<keyof Effects, string> = {
-  outline: 'Outline',
-  glow: 'Glow',
-  dropShadow: 'Drop shadow',
-  innerShadow: 'Inner shadow',
+  outline: msg('Outline'),
+  glow: msg('Glow'),
+  dropShadow: msg('Drop shadow'),
+  innerShadow: msg('Inner shadow'),
 };
 const LENGTHS: { key: string; title: string; min: number; max: number }[] = [
-  { key: 'width', title: 'Width', min: 0, max: 80 },
-  { key: 'size', title: 'Size', min: 0, max: 300 },
-  { key: 'x', title: 'Across', min: -120, max: 120 },
-  { key: 'y', title: 'Down', min: -120, max: 120 },
-  { key: 'blur', title: 'Blur', min: 0, max: 200 },
+  { key: 'width', title: msg('Width'), min: 0, max: 80 },
+  { key: 'size', title: msg('Size'), min: 0, max: 300 },
+  { key: 'x', title: msg('Across'), min: -120, max: 120 },
+  { key: 'y', title: msg('Down'), min: -120, max: 120 },
+  { key: 'blur', title: msg('Blur'), min: 0, max: 200 },
 ];
 
 /** Outline, glow and shadows of any placed element; copied from one to others, kept by name. */
@@ -48,7 +49,7 @@ export function EffectsDesk({
     try {
       await call('POST /api/effects', {
         body: {
-          title: title.trim() || `Effects ${(kept?.length ?? 0) + 1}`,
+          title: title.trim() || msg('Effects {kept}', { kept: (kept?.length ?? 0) + 1 }),
           effects,
         },
       });
@@ -66,16 +67,16 @@ export function EffectsDesk({
   const { effects: standing } = useKit();
   return (
     <div className="grid gap-1">
-      <h3 className="mt-1 text-[12px] font-semibold">Effects</h3>
+      <h3 className="mt-1 text-[12px] font-semibold">{msg('Effects')}</h3>
       {standing.length > 0 && (
-        <div role="group" aria-label="Effects of the brand kit" className="flex flex-wrap gap-1">
+        <div role="group" aria-label={msg('Effects of the brand kit')} className="flex flex-wrap gap-1">
           {standing.map((e) => (
             <button
               key={e.id}
               type="button"
               aria-pressed={element.brand.effects === e.id}
               className={`rounded-sm border px-2 py-0.5 text-[12px] ${element.brand.effects === e.id ? 'border-spruce bg-spruce-tint text-spruce' : 'border-line hover:border-ink-3'}`}
-              onClick={() => commit(`Effects "${e.title}"`, own(e.effects, e.id))}
+              onClick={() => commit(msg('Effects "{e}"', { e: e.title }), own(e.effects, e.id))}
             >
               {e.title}
             </button>
@@ -94,31 +95,31 @@ export function EffectsDesk({
             again((n) => n + 1);
           }}
         >
-          Copy effects
+          {msg('Copy effects')}
         </Button>
-        <Button disabled={!copied} onClick={() => copied && commit('Paste effects', own(copied))}>
-          Paste effects
+        <Button disabled={!copied} onClick={() => copied && commit(msg('Paste effects'), own(copied))}>
+          {msg('Paste effects')}
         </Button>
-        <Button tone="quiet" onClick={() => commit('No effects', own(NO_EFFECTS))}>
-          None
+        <Button tone="quiet" onClick={() => commit(msg('No effects'), own(NO_EFFECTS))}>
+          {msg('None')}
         </Button>
       </div>
       {!!kept?.length && (
         <Select
-          label="Use kept effects"
+          label={msg('Use kept effects')}
           value=""
           onChange={(id) => {
             const found = kept.find((k) => k.id === id);
-            if (found) commit(`Effects "${found.title}"`, own(found.effects));
+            if (found) commit(msg('Effects "{found}"', { found: found.title }), own(found.effects));
           }}
           options={kept.map((k) => ({ value: k.id, title: k.title }))}
         />
       )}
       <div className="flex items-end gap-2">
         <div className="grow">
-          <TextField label="Keep these effects as" value={title} onCommit={setTitle} />
+          <TextField label={msg('Keep these effects as')} value={title} onCommit={setTitle} />
         </div>
-        <Button onClick={() => void keep()}>Keep</Button>
+        <Button onClick={() => void keep()}>{msg('Keep')}</Button>
       </div>
     </div>
   );
@@ -146,7 +147,7 @@ export function EffectFields({
               label={TITLES[key]}
               on={value !== null}
               onChange={(on) =>
-                commit(on ? TITLES[key] : `No ${TITLES[key].toLowerCase()}`, {
+                commit(on ? TITLES[key] : msg('No {effect}', { effect: TITLES[key].toLowerCase() }), {
                   ...effects,
                   [key]: on ? START[key] : null,
                 })
@@ -167,14 +168,14 @@ export function EffectFields({
                   />
                 ))}
                 <Slider
-                  label="Opacity"
+                  label={msg('Opacity')}
                   unit="%"
                   value={Math.round((value.opacity as number) * 100)}
                   onChange={(v) => during(set({ opacity: v / 100 }))}
                   onCommit={(v) => commit(TITLES[key], set({ opacity: v / 100 }))}
                 />
                 <ColourField
-                  label={`${TITLES[key]} colour`}
+                  label={msg('{effect} colour', { effect: TITLES[key] })}
                   value={value.colour as string}
                   onChange={(colour) => during(set({ colour }))}
                   onCommit={(colour) => commit(TITLES[key], set({ colour }))}

@@ -8,6 +8,7 @@ import { LengthField, useLengthUnit } from '../../ui/length-field';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { download } from './download';
+import { msg } from '../../language/language';
 
 interface Size {
   by: 'pixels' | 'millimetres';
@@ -68,17 +69,17 @@ export function ExportDialog({
     <Dialog
       open
       onClose={onClose}
-      title="Export one picture"
+      title={msg('Export one picture')}
       footer={
         <Button tone="main" onClick={() => void make()} disabled={making}>
-          {making ? 'Making the picture' : 'Export'}
+          {making ? msg('Making the picture') : msg('Export')}
         </Button>
       }
     >
       <div className="grid gap-3">
         <SizeFields size={size} set={(value) => setSize((s) => ({ ...s, ...value }))} />
         <Segmented
-          label="Format"
+          label={msg('Format')}
           value={format}
           onChange={(v) => setFormat(v)}
           options={[
@@ -88,13 +89,19 @@ export function ExportDialog({
           ]}
         />
         <p className="measure text-ink-2" data-testid="export-size">
-          {pixels} x {Math.round(resolved.height * scale)} px at {density} dpi,{' '}
-          {writeLength((pixels / density) * 25.4, unit)} wide
+          {msg('{across} x {down} px at {density} dpi, {width} wide', {
+            across: pixels,
+            down: Math.round(resolved.height * scale),
+            density,
+            width: writeLength((pixels / density) * 25.4, unit),
+          })}
         </p>
         {enlargedIn(resolved, known, scale).map((s) => (
           <p key={s.name} className="text-amber-ink text-[12.5px]">
-            “{s.name}” is enlarged to {Math.round(s.factor * 100)} percent of its own pixels and will look
-            soft. Import it larger, or export smaller.
+            {msg(
+              '“{s}” is enlarged to {factor} percent of its own pixels and will look soft. Import it larger, or export smaller.',
+              { s: s.name, factor: Math.round(s.factor * 100) },
+            )}
           </p>
         ))}
       </div>
@@ -107,18 +114,18 @@ function SizeFields({ size, set }: { size: Size; set(value: Partial<Size>): void
   return (
     <>
       <Segmented
-        label="Size by"
+        label={msg('Size by')}
         value={size.by}
         onChange={(by) => set({ by })}
         options={[
-          { value: 'pixels', title: 'Pixels' },
-          { value: 'millimetres', title: unit === 'in' ? 'Inches' : 'Millimetres' },
+          { value: 'pixels', title: msg('Pixels') },
+          { value: 'millimetres', title: unit === 'in' ? msg('Inches') : msg('Millimetres') },
         ]}
       />
       <div className="grid grid-cols-2 gap-3">
         {size.by === 'pixels' ? (
           <NumberField
-            label="Width"
+            label={msg('Width')}
             unit="px"
             min={16}
             max={20000}
@@ -127,9 +134,15 @@ function SizeFields({ size, set }: { size: Size; set(value: Partial<Size>): void
           />
         ) : (
           <>
-            <LengthField label="Width" min={5} max={2000} value={size.mm} onCommit={(mm) => set({ mm })} />
+            <LengthField
+              label={msg('Width')}
+              min={5}
+              max={2000}
+              value={size.mm}
+              onCommit={(mm) => set({ mm })}
+            />
             <NumberField
-              label="Density"
+              label={msg('Density')}
               unit="dpi"
               min={10}
               max={2400}

@@ -12,6 +12,7 @@ import { ProofDialog } from './proof-dialog';
 import type { Shot } from '@scenograph/core/shot/document';
 import { TemplateDialog } from './template-dialog';
 import { saveNow } from './store';
+import { msg } from '../../language/language';
 
 /** What can be made of one shot besides a delivery. */
 export type Export = 'picture' | 'layers' | 'proof' | 'template';
@@ -20,7 +21,7 @@ export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className={buttonClass()}>
-        Export <ChevronDown size={14} aria-hidden />
+        {msg('Export')} <ChevronDown size={14} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
@@ -28,10 +29,10 @@ export function ExportMenu({ onMake }: { onMake(what: Export): void }) {
           sideOffset={4}
           className="border-line bg-card z-50 w-52 rounded-lg border p-1 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
         >
-          <MenuItem onSelect={() => onMake('picture')}>One picture</MenuItem>
-          <MenuItem onSelect={() => onMake('layers')}>Layers as OpenRaster</MenuItem>
-          <MenuItem onSelect={() => onMake('proof')}>Proof sheet</MenuItem>
-          <MenuItem onSelect={() => onMake('template')}>Keep as a template</MenuItem>
+          <MenuItem onSelect={() => onMake('picture')}>{msg('One picture')}</MenuItem>
+          <MenuItem onSelect={() => onMake('layers')}>{msg('Layers as OpenRaster')}</MenuItem>
+          <MenuItem onSelect={() => onMake('proof')}>{msg('Proof sheet')}</MenuItem>
+          <MenuItem onSelect={() => onMake('template')}>{msg('Keep as a template')}</MenuItem>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

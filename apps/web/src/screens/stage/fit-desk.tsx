@@ -8,6 +8,7 @@ import { Button, IconButton, Switch } from '../../ui/controls';
 import { ownHere } from './overlays/own-here';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 /** How sizes follow the base: what a slot does differently, what it dropped, and what matters most. */
 export function FitDesk({
@@ -28,7 +29,7 @@ export function FitDesk({
   const edit = useStage((s) => s.edit);
   const select = useStage((s) => s.select);
   const differences = active ? shot.fits[active.key] : undefined;
-  const name = (id: string) => shot.elements.find((e) => e.id === id)?.name ?? 'removed element';
+  const name = (id: string) => shot.elements.find((e) => e.id === id)?.name ?? msg('removed element');
   return (
     <div className="grid gap-3">
       {active &&
@@ -44,44 +45,48 @@ export function FitDesk({
               />
             ))}
             <li>
-              <Button onClick={() => edit('Reset this slot', (s) => resetFit(s, active.key))}>
-                Reset all of this slot
+              <Button onClick={() => edit(msg('Reset this slot'), (s) => resetFit(s, active.key))}>
+                {msg('Reset all of this slot')}
               </Button>
             </li>
           </ul>
         ) : (
           <p className="text-ink-2">
-            This slot follows the base by rule. Move something here and it stays a difference of this slot.
+            {msg(
+              'This slot follows the base by rule. Move something here and it stays a difference of this slot.',
+            )}
           </p>
         ))}
       {active && !!resolved.dropped?.length && (
         <div>
-          <p className="mb-1">Left out by rule, for want of room:</p>
+          <p className="mb-1">{msg('Left out by rule, for want of room:')}</p>
           <ul className="grid gap-1">
             {resolved.dropped.map((id) => (
               <li key={id} className="flex items-center justify-between gap-2">
                 <span className="truncate">{name(id)}</span>
                 <Button
                   tone="quiet"
-                  aria-label={`Show ${name(id)} here`}
+                  aria-label={msg('Show {id} here', { id: name(id) })}
                   onClick={() => {
                     select(id);
                     showHere(id, active.key, active.slot);
                   }}
                 >
-                  Show it here
+                  {msg('Show it here')}
                 </Button>
               </li>
             ))}
           </ul>
         </div>
       )}
-      {!active && <p className="text-ink-2">Choose a size below the stage to see and change its fit.</p>}
+      {!active && (
+        <p className="text-ink-2">{msg('Choose a size below the stage to see and change its fit.')}</p>
+      )}
       {element && written && elementKind(element.kind).role === 'overlay' && !active && (
         <Switch
-          label={`${element.name} stretches with the frame`}
+          label={msg('{element} stretches with the frame', { element: element.name })}
           on={written.spread}
-          onChange={(spread) => onPatch('Stretch with the frame', { spread })}
+          onChange={(spread) => onPatch(msg('Stretch with the frame'), { spread })}
         />
       )}
       <Importance shot={shot} />
@@ -90,7 +95,7 @@ export function FitDesk({
 }
 
 function showHere(id: string, key: string, slot: FedSlot['slot']): void {
-  useStage.getState().edit('Show in this slot', (s) => {
+  useStage.getState().edit(msg('Show in this slot'), (s) => {
     const fit = s.fits[key] ?? { frame: { width: slot.width, height: slot.height }, elements: {} };
     const elements = { ...fit.elements, [id]: { ...fit.elements[id], hidden: false } };
     return { ...s, fits: { ...s.fits, [key]: { ...fit, elements } } };
@@ -107,28 +112,28 @@ function Importance({ shot }: { shot: Shot }) {
     const next = [...order];
     const [id] = next.splice(at, 1);
     next.splice(at + by, 0, id);
-    edit('Change importance', (s) => ({ ...s, importance: next }));
+    edit(msg('Change importance'), (s) => ({ ...s, importance: next }));
   };
   return (
     <div>
-      <p className="mb-1 font-medium">Importance</p>
+      <p className="mb-1 font-medium">{msg('Importance')}</p>
       <p className="text-ink-2 mb-1.5 text-[12px]">
-        Where a size has too little room, the last is dropped first.
+        {msg('Where a size has too little room, the last is dropped first.')}
       </p>
-      <ol aria-label="Importance of overlays" className="grid gap-0.5">
+      <ol aria-label={msg('Importance of overlays')} className="grid gap-0.5">
         {order.map((id, i) => (
           <li key={id} className="flex items-center gap-1.5">
             <span className="measure text-ink-2 w-5">{i + 1}</span>
             <span className="min-w-0 grow truncate">{overlays.find((e) => e.id === id)!.name}</span>
             <IconButton
-              label={`More important: ${overlays.find((e) => e.id === id)!.name}`}
+              label={msg('More important: {find}', { find: overlays.find((e) => e.id === id)!.name })}
               disabled={i === 0}
               onClick={() => move(i, -1)}
             >
               <ArrowUp size={13} aria-hidden />
             </IconButton>
             <IconButton
-              label={`Less important: ${overlays.find((e) => e.id === id)!.name}`}
+              label={msg('Less important: {find}', { find: overlays.find((e) => e.id === id)!.name })}
               disabled={i === order.length - 1}
               onClick={() => move(i, 1)}
             >
@@ -143,11 +148,11 @@ function Importance({ shot }: { shot: Shot }) {
 
 const KEY_TITLES: Record<string, string> = {
   box: 'place',
-  hidden: 'shown or hidden',
+  hidden: msg('shown or hidden'),
   fill: 'backdrop',
   shadow: 'shadow',
   text: 'words',
-  pose: 'how it sits',
+  pose: msg('how it sits'),
   pack: 'multipack',
 };
 
@@ -178,15 +183,18 @@ function Difference({
         {keys.length === 1 && <span className="text-ink-2 text-[12px]">{titleOf(keys[0])}</span>}
       </span>
       {keys.length > 1 && (
-        <ul aria-label={`What this slot changes of ${name}`} className="grid gap-0.5 pl-4">
+        <ul aria-label={msg('What this slot changes of {name}', { name })} className="grid gap-0.5 pl-4">
           {keys.map((key) => (
             <li key={key} className="text-ink-2 flex items-center gap-1.5 text-[12px]">
               <span className="grow truncate">{titleOf(key)}</span>
-              <IconButton label={`${name}, ${titleOf(key)}: follow the base`} onClick={() => own.follow(key)}>
+              <IconButton
+                label={msg('{name}, {key}: follow the base', { name, key: titleOf(key) })}
+                onClick={() => own.follow(key)}
+              >
                 <Undo2 size={13} aria-hidden />
               </IconButton>
               <IconButton
-                label={`${name}, ${titleOf(key)}: make it the base`}
+                label={msg('{name}, {key}: make it the base', { name, key: titleOf(key) })}
                 onClick={() => own.intoBase(key)}
               >
                 <ArrowUpToLine size={13} aria-hidden />
@@ -198,17 +206,17 @@ function Difference({
       <span className="flex gap-1.5 pl-4">
         <Button
           tone="quiet"
-          aria-label={`Reset ${name}`}
-          onClick={() => edit('Reset a difference', (s) => resetFit(s, slotKey, id))}
+          aria-label={msg('Reset {name}', { name })}
+          onClick={() => edit(msg('Reset a difference'), (s) => resetFit(s, slotKey, id))}
         >
-          Reset
+          {msg('Reset')}
         </Button>
         <Button
           tone="quiet"
-          aria-label={`Make ${name} the base`}
-          onClick={() => edit('Make a difference the base', (s) => makeBase(s, resolved, slotKey, id))}
+          aria-label={msg('Make {name} the base', { name })}
+          onClick={() => edit(msg('Make a difference the base'), (s) => makeBase(s, resolved, slotKey, id))}
         >
-          Make it the base
+          {msg('Make it the base')}
         </Button>
       </span>
     </li>

@@ -3,6 +3,7 @@ import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { download } from './download';
 import { saveNow } from './store';
+import { msg } from '../../language/language';
 
 /** The shot as one file with a layer for each element, for those who go on with it elsewhere. */
 export function LayersDialog({
@@ -35,8 +36,10 @@ export function LayersDialog({
     <Dialog
       open
       onClose={onClose}
-      title="Layers as OpenRaster"
-      about="An open format (.ora): every element, the shadows and a scene's foreground as PNG layers with their blend modes, and the whole picture."
+      title={msg('Layers as OpenRaster')}
+      about={msg(
+        "An open format (.ora): every element, the shadows and a scene's foreground as PNG layers with their blend modes, and the whole picture.",
+      )}
       footer={
         <>
           {trouble && (
@@ -44,16 +47,17 @@ export function LayersDialog({
               {trouble}
             </p>
           )}
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button tone="main" disabled={busy} onClick={() => void make()}>
-            {busy ? 'Painting the layers ...' : 'Make it'}
+            {busy ? msg('Painting the layers ...') : msg('Make it')}
           </Button>
         </>
       }
     >
       <p>
-        {slot ? 'In the size of the slot on the stage.' : 'In the size of the base.'} Texts become pixels; the
-        shot itself stays as it is.
+        {msg('{part} Texts become pixels; the shot itself stays as it is.', {
+          part: slot ? msg('In the size of the slot on the stage.') : msg('In the size of the base.'),
+        })}
       </p>
     </Dialog>
   );

@@ -2,6 +2,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { addGuide, guidesIn, moveGuide, rulerTicks } from '@scenograph/core/shot/guides';
 import { RULER, useLayoutAids } from './rulers';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 interface Sight {
   /** Where the frame's corner is in the view, and screen pixels per pixel of the frame. */
@@ -104,7 +105,7 @@ function Ruler({
     <svg
       className={`border-line bg-card absolute top-0 left-0 z-10 touch-none ${across ? 'cursor-row-resize border-b' : 'cursor-col-resize border-r'}`}
       role="img"
-      aria-label={across ? 'Ruler across, in pixels' : 'Ruler down, in pixels'}
+      aria-label={across ? msg('Ruler across, in pixels') : msg('Ruler down, in pixels')}
       data-testid={`ruler-${axis}`}
       width={across ? size.width : RULER}
       height={across ? RULER : size.height}
@@ -121,7 +122,7 @@ function Ruler({
         if (at < 0 || at > sight.frame[SIDE[made]]) return;
         useStage
           .getState()
-          .edit('Add a guide', (s) =>
+          .edit(msg('Add a guide'), (s) =>
             addGuide(s, { axis: made, at: inShot(at, made, sight.frame, s.frame) }),
           );
       }}
@@ -194,9 +195,9 @@ function GuideLine({ index, axis, at, ...sight }: Sight & { index?: number; axis
     const by = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }[e.key];
     if (by) {
       const to = Math.min(frame[SIDE[axis]], Math.max(0, at + by * (e.shiftKey ? 10 : 1)));
-      useStage.getState().repeat('Move a guide', change(to));
+      useStage.getState().repeat(msg('Move a guide'), change(to));
     } else if (e.key === 'Delete' || e.key === 'Backspace')
-      useStage.getState().edit('Remove a guide', change(null));
+      useStage.getState().edit(msg('Remove a guide'), change(null));
     else return;
     e.preventDefault();
     e.stopPropagation();
@@ -206,7 +207,10 @@ function GuideLine({ index, axis, at, ...sight }: Sight & { index?: number; axis
     <div
       role="separator"
       aria-orientation={stands ? 'vertical' : 'horizontal'}
-      aria-label={`Guide at ${Math.round(at)} pixels ${stands ? 'from the left' : 'from the top'}`}
+      aria-label={msg('Guide at {at} pixels {part}', {
+        at: Math.round(at),
+        part: stands ? msg('from the left') : msg('from the top'),
+      })}
       aria-valuenow={Math.round(at)}
       aria-valuemin={0}
       aria-valuemax={frame[SIDE[axis]]}
@@ -235,7 +239,9 @@ function GuideLine({ index, axis, at, ...sight }: Sight & { index?: number; axis
         if (!moved.current) return;
         const to = place(e);
         const off = to < 0 || to > frame[SIDE[axis]];
-        useStage.getState().finish(off ? 'Remove a guide' : 'Move a guide', change(off ? null : to));
+        useStage
+          .getState()
+          .finish(off ? msg('Remove a guide') : msg('Move a guide'), change(off ? null : to));
       }}
     >
       <span

@@ -4,6 +4,7 @@ import { addGuide, moveGuide } from '@scenograph/core/shot/guides';
 import { Button, IconButton, NumberField, Switch } from '../../ui/controls';
 import { toggleGrid, toggleRulers, useLayoutAids } from './rulers';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 /** What lies over the picture to lay things out by: rulers, guides with their places as numbers, grid, centre lines. */
 export function LayoutMenu({ className }: { className: string }) {
@@ -12,8 +13,8 @@ export function LayoutMenu({ className }: { className: string }) {
     <Popover.Root>
       <Popover.Trigger
         className={`${className} ${aids.rulers || aids.grid || aids.centre ? 'bg-spruce-tint' : ''}`}
-        title="Rulers, guides and grid (R, G)"
-        aria-label="Rulers, guides and grid"
+        title={msg('Rulers, guides and grid (R, G)')}
+        aria-label={msg('Rulers, guides and grid')}
       >
         <Ruler size={13} aria-hidden />
       </Popover.Trigger>
@@ -23,12 +24,12 @@ export function LayoutMenu({ className }: { className: string }) {
           sideOffset={6}
           className="border-line bg-card z-50 grid w-64 gap-2 rounded-lg border p-3 shadow-[0_8px_28px_rgba(23,27,25,0.14)]"
         >
-          <Switch label="Rulers and guides" on={aids.rulers} onChange={toggleRulers} />
+          <Switch label={msg('Rulers and guides')} on={aids.rulers} onChange={toggleRulers} />
           {aids.rulers && <GuideList />}
-          <Switch label="Grid" on={aids.grid} onChange={toggleGrid} />
+          <Switch label={msg('Grid')} on={aids.grid} onChange={toggleGrid} />
           {aids.grid && (
             <NumberField
-              label="Spacing"
+              label={msg('Spacing')}
               unit="px"
               min={2}
               max={6000}
@@ -37,7 +38,7 @@ export function LayoutMenu({ className }: { className: string }) {
             />
           )}
           <Switch
-            label="Centre lines and thirds"
+            label={msg('Centre lines and thirds')}
             on={aids.centre}
             onChange={(centre) => useLayoutAids.setState({ centre })}
           />
@@ -57,33 +58,33 @@ function GuideList() {
   return (
     <div className="grid gap-1.5 pl-6">
       {guides.length === 0 && (
-        <p className="text-ink-2 text-[12px]">Drag a guide out of a ruler, or add one here.</p>
+        <p className="text-ink-2 text-[12px]">{msg('Drag a guide out of a ruler, or add one here.')}</p>
       )}
       {guides.map(({ axis, at }, i) => (
         <div key={i} className="flex items-center gap-1">
           <NumberField
-            label={axis === 'x' ? 'Left' : 'Top'}
+            label={axis === 'x' ? msg('Left') : msg('Top')}
             unit="px"
             min={0}
             max={axis === 'x' ? width : height}
             digits={1}
             value={at}
-            onCommit={(to) => edit('Move a guide', (s) => moveGuide(s, i, to))}
+            onCommit={(to) => edit(msg('Move a guide'), (s) => moveGuide(s, i, to))}
           />
           <IconButton
-            label={`Remove the guide at ${at}`}
-            onClick={() => edit('Remove a guide', (s) => moveGuide(s, i, null))}
+            label={msg('Remove the guide at {at}', { at })}
+            onClick={() => edit(msg('Remove a guide'), (s) => moveGuide(s, i, null))}
           >
             <Trash2 size={13} aria-hidden />
           </IconButton>
         </div>
       ))}
       <div className="flex gap-1.5">
-        <Button onClick={() => edit('Add a guide', (s) => addGuide(s, { axis: 'x', at: width / 2 }))}>
-          Add upright
+        <Button onClick={() => edit(msg('Add a guide'), (s) => addGuide(s, { axis: 'x', at: width / 2 }))}>
+          {msg('Add upright')}
         </Button>
-        <Button onClick={() => edit('Add a guide', (s) => addGuide(s, { axis: 'y', at: height / 2 }))}>
-          Add level
+        <Button onClick={() => edit(msg('Add a guide'), (s) => addGuide(s, { axis: 'y', at: height / 2 }))}>
+          {msg('Add level')}
         </Button>
       </div>
     </div>

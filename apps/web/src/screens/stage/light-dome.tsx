@@ -2,6 +2,7 @@ import { useRef } from 'react';
 import type { Light } from '@scenograph/core/stage/light';
 import { NumberField, Segmented, Slider } from '../../ui/controls';
 import { DOME, flipped, isBehind, lightAt, onDome, turnedBy } from './light-on-dome';
+import { msg } from '../../language/language';
 
 const { width: WIDTH, height: HEIGHT, cx: CX, base: BASE, radius: R } = DOME;
 const rad = (d: number) => (d * Math.PI) / 180;
@@ -19,7 +20,7 @@ export function LightDome({ light, onChange, onCommit }: Props) {
       <Dome light={light} onChange={onChange} onCommit={onCommit} />
       <div className="mt-1 grid grid-cols-2 gap-2">
         <NumberField
-          label="Direction"
+          label={msg('Direction')}
           unit="°"
           value={light.azimuthDeg}
           min={-180}
@@ -27,7 +28,7 @@ export function LightDome({ light, onChange, onCommit }: Props) {
           onCommit={(v) => onCommit({ ...light, azimuthDeg: v })}
         />
         <NumberField
-          label="Height"
+          label={msg('Height')}
           unit="°"
           value={light.elevationDeg}
           min={5}
@@ -37,17 +38,17 @@ export function LightDome({ light, onChange, onCommit }: Props) {
       </div>
       <div className="mt-2">
         <Segmented
-          label="Light stands"
+          label={msg('Light stands')}
           value={isBehind(light) ? 'behind' : 'front'}
           onChange={() => onCommit(flipped(light))}
           options={[
-            { value: 'front', title: 'Before the product' },
-            { value: 'behind', title: 'Behind it' },
+            { value: 'front', title: msg('Before the product') },
+            { value: 'behind', title: msg('Behind it') },
           ]}
         />
       </div>
       <Slider
-        label="Softness"
+        label={msg('Softness')}
         unit="%"
         value={Math.round(light.softness * 100)}
         onChange={(v) => onChange({ ...light, softness: v / 100 })}
@@ -136,9 +137,12 @@ function Knob({
       r="9"
       tabIndex={0}
       role="slider"
-      aria-label="Light"
+      aria-label={msg('Light')}
       aria-valuenow={light.azimuthDeg}
-      aria-valuetext={`${light.azimuthDeg} degrees round, ${light.elevationDeg} degrees up`}
+      aria-valuetext={msg('{azimuthDeg} degrees round, {elevationDeg} degrees up', {
+        azimuthDeg: light.azimuthDeg,
+        elevationDeg: light.elevationDeg,
+      })}
       fill={isBehind(light) ? '#ffffff' : 'var(--color-limelight)'}
       stroke="var(--color-spruce)"
       strokeWidth="2"

@@ -2,6 +2,7 @@ import type { ShotElement } from '@scenograph/core/elements/index';
 import { writeLength } from '@scenograph/core/data/length';
 import { useLengthUnit } from '../../ui/length-field';
 import type { TrueSize } from './true-size';
+import { msg } from '../../language/language';
 
 /** Its real height beside the product, from its base up, every 50 millimetres or 2 inches marked; off true size it says by how much. */
 export function MillimetreRule({
@@ -44,7 +45,7 @@ export function MillimetreRule({
         </text>
         {off && (
           <text x="13" y="20">
-            {Math.round(size.ratio * 100)} percent of true size
+            {msg('{ratio} percent of true size', { ratio: Math.round(size.ratio * 100) })}
           </text>
         )}
         <text x="13" y={tall + 1}>

@@ -10,6 +10,7 @@ import { kindUi } from './kinds/index';
 import { useMoved } from './moving';
 import type { TrueSize } from './true-size';
 import type { Editing } from './use-editing';
+import { msg } from '../../language/language';
 
 /** Name, numbers, opacity and blend of the chosen element. */
 export function PlaceDesk({
@@ -37,42 +38,42 @@ export function PlaceDesk({
       {!ground && <Numbers element={element} size={size} onPlace={onPlace} />}
       {size && Math.abs(size.ratio - 1) > 0.005 && (
         <Button onClick={editing.trueSize}>
-          {Math.round(size.ratio * 100)} percent of true size: back to true
+          {msg('{ratio} percent of true size: back to true', { ratio: Math.round(size.ratio * 100) })}
         </Button>
       )}
       {!ground && (
         <div className="flex flex-wrap gap-1.5">
-          <Button onClick={editing.duplicate}>Duplicate</Button>
+          <Button onClick={editing.duplicate}>{msg('Duplicate')}</Button>
           <Button
-            onClick={() => onPlace('Centre', { ...box, x: (frame.width - box.width) / 2 }, false)}
+            onClick={() => onPlace(msg('Centre'), { ...box, x: (frame.width - box.width) / 2 }, false)}
             disabled={element.locked}
           >
-            Centre
+            {msg('Centre')}
           </Button>
-          {element.link && <Button onClick={() => editing.link(false)}>Unlink</Button>}
+          {element.link && <Button onClick={() => editing.link(false)}>{msg('Unlink')}</Button>}
         </div>
       )}
       {several > 1 && <Several count={several} editing={editing} />}
       {several === 1 && !ground && (
         <p className="text-ink-2 text-[12px]">
-          Shift-click another, or draw a frame round several, to align, size or link them.
+          {msg('Shift-click another, or draw a frame round several, to align, size or link them.')}
         </p>
       )}
       <Slider
-        label="Opacity"
+        label={msg('Opacity')}
         unit="%"
         value={Math.round(element.opacity * 100)}
         onChange={(v) => onDuring({ opacity: v / 100 })}
-        onCommit={(v) => onChange('Opacity', { opacity: v / 100 })}
+        onCommit={(v) => onChange(msg('Opacity'), { opacity: v / 100 })}
       />
       {!isGround(element) && (
         <div className="flex items-center gap-3">
-          <span className="text-ink-2 w-19 shrink-0 text-[12px]">Blend</span>
+          <span className="text-ink-2 w-19 shrink-0 text-[12px]">{msg('Blend')}</span>
           <Select
-            label="Blend mode"
+            label={msg('Blend mode')}
             className="grow"
             value={element.blend}
-            onChange={(blend) => onChange('Blend mode', { blend })}
+            onChange={(blend) => onChange(msg('Blend mode'), { blend })}
             options={BLEND_MODES.map((m) => ({ value: m, title: m }))}
           />
         </div>
@@ -91,24 +92,24 @@ function NameRow({ element, editing }: { element: ShotElement; editing: Editing 
       <div className="grow">
         <TextField
           hideLabel
-          label="Name"
+          label={msg('Name')}
           value={element.name}
-          onCommit={(name) => onChange('Rename', { name })}
+          onCommit={(name) => onChange(msg('Rename'), { name })}
         />
       </div>
-      <IconButton label="Send back" onClick={() => onDepth(-1)}>
+      <IconButton label={msg('Send back')} onClick={() => onDepth(-1)}>
         <ArrowDownToLine size={14} className="rotate-90" aria-hidden />
       </IconButton>
-      <IconButton label="Bring forward" onClick={() => onDepth(1)}>
+      <IconButton label={msg('Bring forward')} onClick={() => onDepth(1)}>
         <ArrowUpToLine size={14} className="rotate-90" aria-hidden />
       </IconButton>
       <IconButton
-        label={element.locked ? 'Unlock' : 'Lock'}
-        onClick={() => onChange(element.locked ? 'Unlock' : 'Lock', { locked: !element.locked })}
+        label={element.locked ? msg('Unlock') : msg('Lock')}
+        onClick={() => onChange(element.locked ? msg('Unlock') : msg('Lock'), { locked: !element.locked })}
       >
         {element.locked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
       </IconButton>
-      <IconButton label="Remove" onClick={onRemove} disabled={element.locked}>
+      <IconButton label={msg('Remove')} onClick={onRemove} disabled={element.locked}>
         <Trash2 size={14} aria-hidden />
       </IconButton>
     </div>
@@ -135,56 +136,56 @@ function Numbers({
   return (
     <div className="grid grid-cols-2 gap-2">
       <NumberField
-        label="Left"
+        label={msg('Left')}
         unit="px"
         digits={1}
         value={box.x}
-        onCommit={(x) => onPlace('Move', { ...box, x }, false)}
+        onCommit={(x) => onPlace(msg('Move'), { ...box, x }, false)}
         disabled={element.locked}
       />
       <NumberField
-        label="Top"
+        label={msg('Top')}
         unit="px"
         digits={1}
         value={box.y}
-        onCommit={(y) => onPlace('Move', { ...box, y }, false)}
+        onCommit={(y) => onPlace(msg('Move'), { ...box, y }, false)}
         disabled={element.locked}
       />
       <NumberField
-        label="Width"
+        label={msg('Width')}
         unit="px"
         digits={1}
         min={4}
         value={box.width}
-        onCommit={(width) => onPlace(inShape ? 'Scale' : 'Resize', byWidth(width), inShape)}
+        onCommit={(width) => onPlace(inShape ? msg('Scale') : msg('Resize'), byWidth(width), inShape)}
         disabled={element.locked}
       />
       <NumberField
-        label="Height"
+        label={msg('Height')}
         unit="px"
         digits={1}
         min={4}
         value={box.height}
-        onCommit={(height) => onPlace(inShape ? 'Scale' : 'Resize', byHeight(height), inShape)}
+        onCommit={(height) => onPlace(inShape ? msg('Scale') : msg('Resize'), byHeight(height), inShape)}
         disabled={element.locked}
       />
       <NumberField
-        label="Rotation"
+        label={msg('Rotation')}
         unit="°"
         digits={1}
         min={-360}
         max={360}
         value={box.rotation}
-        onCommit={(rotation) => onPlace('Rotate', { ...box, rotation }, false)}
+        onCommit={(rotation) => onPlace(msg('Rotate'), { ...box, rotation }, false)}
         disabled={element.locked}
       />
       {size && (
         <LengthField
-          label="Height, real"
+          label={msg('Height, real')}
           min={1}
           value={size.standing.heightMm * size.ratio}
           onCommit={(mm) =>
-            onPlace('Scale', byWidth((box.width * mm) / (size.standing.heightMm * size.ratio)), true)
+            onPlace(msg('Scale'), byWidth((box.width * mm) / (size.standing.heightMm * size.ratio)), true)
           }
           disabled={element.locked}
         />
@@ -200,7 +201,7 @@ function Numbers({
 function Several({ count: several, editing }: { count: number; editing: Editing }) {
   return (
     <fieldset className="border-line grid gap-1.5 rounded-md border p-2">
-      <legend className="text-ink-2 px-1 text-[12px]">{several} chosen</legend>
+      <legend className="text-ink-2 px-1 text-[12px]">{msg('{several} chosen', { several })}</legend>
       <div className="flex flex-wrap gap-1.5">
         {ALIGNMENTS.map((how) => (
           <Button key={how} className="px-2" onClick={() => editing.align(how)}>
@@ -210,14 +211,14 @@ function Several({ count: several, editing }: { count: number; editing: Editing 
       </div>
       <div className="flex flex-wrap gap-1.5">
         <Button disabled={several < 3} onClick={() => editing.distribute('x')}>
-          Distribute across
+          {msg('Distribute across')}
         </Button>
         <Button disabled={several < 3} onClick={() => editing.distribute('y')}>
-          Down
+          {msg('Down')}
         </Button>
-        <Button onClick={() => editing.sameSize('width')}>Same width</Button>
-        <Button onClick={() => editing.sameSize('height')}>Same height</Button>
-        <Button onClick={() => editing.link(true)}>Link</Button>
+        <Button onClick={() => editing.sameSize('width')}>{msg('Same width')}</Button>
+        <Button onClick={() => editing.sameSize('height')}>{msg('Same height')}</Button>
+        <Button onClick={() => editing.link(true)}>{msg('Link')}</Button>
       </div>
     </fieldset>
   );

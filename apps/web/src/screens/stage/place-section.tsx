@@ -9,10 +9,11 @@ import { useStage } from './store';
 import { trueSize, type TrueSize } from './true-size';
 import type { Editing } from './use-editing';
 import { VariantSearch, type VariantChoice } from './variant-search';
+import { msg } from '../../language/language';
 
 const summaryOf = (element: ShotElement | null, size: TrueSize | null) => {
-  if (size) return `${Math.round(size.ratio * 100)} % of true size`;
-  return element ? element.name : 'nothing chosen';
+  if (size) return msg('{ratio} % of true size', { ratio: Math.round(size.ratio * 100) });
+  return element ? element.name : msg('nothing chosen');
 };
 
 /** Where the chosen element stands and how large it is, with what its kind adds. */
@@ -38,7 +39,7 @@ export function PlaceSection({
   const size = element ? trueSize(own.shot, element) : null;
   const ui = element && kindUi(element);
   return (
-    <Section n={1} id="place" title="Place" summary={summaryOf(element, size)}>
+    <Section n={1} id="place" title={msg('Place')} summary={summaryOf(element, size)}>
       {element ? (
         <>
           <PlaceDesk
@@ -54,18 +55,18 @@ export function PlaceSection({
           {ui?.Place && <ui.Place key={`own-${element.id}`} element={element} {...own} />}
           {ui?.Place && elementKind(element.kind).role === 'subject' && (
             <Button className="mt-2" onClick={() => setSwapping(true)}>
-              Swap for another product
+              {msg('Swap for another product')}
             </Button>
           )}
           <VariantSearch
-            title={`Swap ${element.name} for`}
+            title={msg('Swap {element} for', { element: element.name })}
             open={swapping}
             onPick={onSwap}
             onClose={() => setSwapping(false)}
           />
         </>
       ) : (
-        <p className="text-ink-2">Choose something on the stage or in the depth strip.</p>
+        <p className="text-ink-2">{msg('Choose something on the stage or in the depth strip.')}</p>
       )}
     </Section>
   );

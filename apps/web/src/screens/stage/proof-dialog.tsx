@@ -6,6 +6,7 @@ import { Button, Checkbox, Segmented, Select, TextField } from '../../ui/control
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { download } from './download';
+import { msg } from '../../language/language';
 
 /** What is said on the page, as it is typed. */
 interface ProofForm {
@@ -69,9 +70,9 @@ export function ProofDialog({
     page: 'A4',
     title,
     lines: '',
-    prices: price ? `1 piece  ${price}` : '',
+    prices: price ? msg('1 piece  {price}', { price }) : '',
     notes: '',
-    foot: 'Colours on screen and paper differ a little from the finished print.',
+    foot: msg('Colours on screen and paper differ a little from the finished print.'),
     logo: '',
     show: options
       .filter((o) => o.winner)
@@ -85,15 +86,15 @@ export function ProofDialog({
       open
       wide
       onClose={onClose}
-      title="Proof sheet"
-      about="One page for the customer to agree to."
+      title={msg('Proof sheet')}
+      about={msg('One page for the customer to agree to.')}
       footer={
         <>
           <Button onClick={() => void make('png')} disabled={making !== null}>
-            {making === 'png' ? 'Making the PNG' : 'PNG'}
+            {making === 'png' ? msg('Making the PNG') : 'PNG'}
           </Button>
           <Button tone="main" onClick={() => void make('pdf')} disabled={making !== null}>
-            {making === 'pdf' ? 'Making the PDF' : 'PDF'}
+            {making === 'pdf' ? msg('Making the PDF') : 'PDF'}
           </Button>
         </>
       }
@@ -118,20 +119,20 @@ function Said({ form, set }: FormProps) {
     <>
       <div className="grid content-start gap-3">
         <Segmented
-          label="Page"
+          label={msg('Page')}
           value={form.page}
           onChange={(page) => set({ page })}
           options={(Object.keys(PAGES) as PageName[]).map((value) => ({ value, title: PAGES[value].title }))}
         />
-        <TextField label="Product name" value={form.title} onCommit={(title) => set({ title })} />
+        <TextField label={msg('Product name')} value={form.title} onCommit={(title) => set({ title })} />
         <TextField
-          label="Options, one a line"
+          label={msg('Options, one a line')}
           multiline
           value={form.lines}
           onCommit={(lines) => set({ lines })}
         />
         <TextField
-          label="Prices, one a line"
+          label={msg('Prices, one a line')}
           multiline
           value={form.prices}
           onCommit={(prices) => set({ prices })}
@@ -139,9 +140,9 @@ function Said({ form, set }: FormProps) {
       </div>
       <div className="grid content-start gap-3">
         <div className="grid gap-1">
-          <span className="text-ink-2 text-[12px]">Maker&apos;s logo</span>
+          <span className="text-ink-2 text-[12px]">{msg('Maker’s logo')}</span>
           <Select
-            label="Maker's logo"
+            label={msg("Maker's logo")}
             value={form.logo || NO_LOGO}
             onChange={(logo) => set({ logo: logo === NO_LOGO ? '' : logo })}
             options={[
@@ -150,8 +151,8 @@ function Said({ form, set }: FormProps) {
             ]}
           />
         </div>
-        <TextField label="Notes" multiline value={form.notes} onCommit={(notes) => set({ notes })} />
-        <TextField label="Foot" value={form.foot} onCommit={(foot) => set({ foot })} />
+        <TextField label={msg('Notes')} multiline value={form.notes} onCommit={(notes) => set({ notes })} />
+        <TextField label={msg('Foot')} value={form.foot} onCommit={(foot) => set({ foot })} />
       </div>
     </>
   );
@@ -162,7 +163,9 @@ function Pictures({ options, form, set }: FormProps & { options: ItemOption[] })
   return (
     <fieldset className="col-span-2">
       <legend className="text-ink-2 mb-1 text-[12px]">
-        Pictures on the page: none chosen shows the shot as it is, up to {MOST_ON_PAGE}
+        {msg('Pictures on the page: none chosen shows the shot as it is, up to {most}', {
+          most: MOST_ON_PAGE,
+        })}
       </legend>
       <div className="flex max-h-36 flex-wrap gap-x-4 gap-y-1 overflow-y-auto">
         {options.map((o) => (

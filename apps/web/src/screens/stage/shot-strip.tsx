@@ -12,6 +12,7 @@ import { moveDepth, patchElement, type SlotTarget } from './editing';
 import { useStage } from './store';
 import type { useAdding } from './use-adding';
 import type { Editing } from './use-editing';
+import { msg } from '../../language/language';
 
 /** The depth strip of the shot on the stage, with the menu that adds to it. */
 export const ShotStrip = memo(function ShotStrip({
@@ -40,12 +41,16 @@ export const ShotStrip = memo(function ShotStrip({
       looks={resolved.elements}
       selected={selected}
       onSelect={select}
-      onMove={(id, to) => edit('Change depth', (s) => moveDepth(s, id, to))}
-      onHide={(id, hidden) => edit(hidden ? 'Hide' : 'Show', (s) => patchElement(s, id, { hidden }, target))}
+      onMove={(id, to) => edit(msg('Change depth'), (s) => moveDepth(s, id, to))}
+      onHide={(id, hidden) =>
+        edit(hidden ? msg('Hide') : msg('Show'), (s) => patchElement(s, id, { hidden }, target))
+      }
       also={also}
       onChoose={choose}
-      onLock={(id, locked) => edit(locked ? 'Lock' : 'Unlock', (s) => patchElement(s, id, { locked }, null))}
-      onRename={(id, name) => edit('Rename', (s) => patchElement(s, id, { name }, null))}
+      onLock={(id, locked) =>
+        edit(locked ? msg('Lock') : msg('Unlock'), (s) => patchElement(s, id, { locked }, null))
+      }
+      onRename={(id, name) => edit(msg('Rename'), (s) => patchElement(s, id, { name }, null))}
       casts={casts}
     >
       <AddMenu

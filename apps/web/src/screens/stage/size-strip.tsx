@@ -9,6 +9,7 @@ import type { Slot } from '@scenograph/core/spec/slot';
 import { StatusMark } from '../../ui/status';
 import { useChecks, useThumbnail } from '../listings/cell-picture';
 import { useSeen } from '../listings/use-in-view';
+import { msg } from '../../language/language';
 
 export interface FedSlot {
   key: string;
@@ -45,24 +46,26 @@ export function SizeStrip({
   const { canvas, size } = useThumbnail(base, 120, 62, true);
   return (
     <section
-      aria-label="Sizes"
+      aria-label={msg('Sizes')}
       className="border-line bg-card flex h-[118px] shrink-0 items-stretch border-t"
     >
       <div className="w-25 shrink-0 px-3.5 py-2.5">
-        <h2 className="font-semibold">Sizes</h2>
+        <h2 className="font-semibold">{msg('Sizes')}</h2>
         <p className="text-ink-2 text-[12px] leading-snug">
-          {slots.length} slot{slots.length === 1 ? '' : 's'} filled by this shot
+          {msg('{slots} {slots, plural, one {slot} other {slots}} filled by this shot', {
+            slots: slots.length,
+          })}
         </p>
         {slots.length > 0 && (
           <button type="button" onClick={onAll} className="text-spruce mt-1 text-[12px] underline">
-            All on one sheet
+            {msg('All on one sheet')}
           </button>
         )}
       </div>
       <ol className="flex min-w-0 grow items-stretch gap-3.5 overflow-x-auto px-1 py-2">
         <li>
           <Tile
-            title="Base"
+            title={msg('Base')}
             measure={`${shot.frame.width} x ${shot.frame.height}`}
             active={active === null}
             onOpen={() => onOpen(null)}
@@ -105,7 +108,7 @@ function FeedMenu({
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
-        aria-label="Choose the slots this shot fills"
+        aria-label={msg('Choose the slots this shot fills')}
         className="border-ink-3 text-ink-2 hover:border-spruce hover:text-ink flex h-[62px] w-16 items-center justify-center rounded-md border border-dashed"
       >
         <Plus size={16} aria-hidden />
@@ -128,7 +131,9 @@ function FeedMenu({
                 <StatusMark mark="pass" size={9} />
               </DropdownMenu.ItemIndicator>
               {o.slot.title} <span className="text-ink-2">{o.marketplace}</span>
-              <span className="text-ink-2 ml-auto text-[11.5px]">{o.fedBy ? `now ${o.fedBy}` : ''}</span>
+              <span className="text-ink-2 ml-auto text-[11.5px]">
+                {o.fedBy ? msg('now {fedBy}', { fedBy: o.fedBy }) : ''}
+              </span>
             </DropdownMenu.CheckboxItem>
           ))}
         </DropdownMenu.Content>
@@ -208,7 +213,7 @@ function Tile({
         {children}
         {differs && (
           <span
-            title="Has differences of its own"
+            title={msg('Has differences of its own')}
             className="border-spruce bg-card absolute -top-1 -right-1 h-2 w-2 border-[1.5px]"
           />
         )}

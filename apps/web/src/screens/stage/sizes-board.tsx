@@ -11,6 +11,7 @@ import { checkSummary, useChecks, useThumbnail } from '../listings/cell-picture'
 import { useSeen } from '../listings/use-in-view';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 /** Every size of the shot on one sheet, live, at its true shape. */
 export function SizesBoard({
@@ -34,33 +35,35 @@ export function SizesBoard({
   const later = useDeferredValue(shot);
   return (
     <section
-      aria-label="All sizes on one sheet"
+      aria-label={msg('All sizes on one sheet')}
       className="flex min-h-0 grow flex-col"
       style={{ background: 'var(--stage)' }}
     >
       <div className="flex items-center gap-2 px-3 pt-3">
-        <span className="measure bg-card/95 rounded-sm px-2 py-1">{slots.length} sizes</span>
+        <span className="measure bg-card/95 rounded-sm px-2 py-1">
+          {msg('{slots, plural, one {# size} other {# sizes}}', { slots: slots.length })}
+        </span>
         <Segmented
-          label="How large they are shown"
+          label={msg('How large they are shown')}
           value={side}
           onChange={(v: '150' | '240' | '360') => setSide(v)}
           options={[
-            { value: '150', title: 'Small' },
-            { value: '240', title: 'Middle' },
-            { value: '360', title: 'Large' },
+            { value: '150', title: msg('Small') },
+            { value: '240', title: msg('Middle') },
+            { value: '360', title: msg('Large') },
           ]}
         />
         <Segmented
-          label="Safe zones"
+          label={msg('Safe zones')}
           value={safe}
           onChange={(v: 'safe' | 'plain') => setSafe(v)}
           options={[
-            { value: 'plain', title: 'Plain' },
-            { value: 'safe', title: 'Safe zones' },
+            { value: 'plain', title: msg('Plain') },
+            { value: 'safe', title: msg('Safe zones') },
           ]}
         />
         <span className="grow" />
-        <IconButton label="Back to the stage" onClick={onClose}>
+        <IconButton label={msg('Back to the stage')} onClick={onClose}>
           <X size={15} aria-hidden />
         </IconButton>
       </div>
@@ -115,7 +118,7 @@ function SizeCard({
         type="button"
         onClick={onOpen}
         className="block text-left"
-        aria-label={`Open ${slot.title} of ${fed.marketplace}`}
+        aria-label={msg('Open {slot} of {marketplace}', { slot: slot.title, marketplace: fed.marketplace })}
       >
         <span className="relative block" style={size}>
           <canvas ref={canvas} style={size} className="block" aria-hidden data-size={key} />
@@ -140,9 +143,9 @@ function SizeCard({
           <button
             type="button"
             className="text-spruce underline"
-            onClick={() => useStage.getState().edit('Reset this slot', (s) => resetFit(s, key))}
+            onClick={() => useStage.getState().edit(msg('Reset this slot'), (s) => resetFit(s, key))}
           >
-            Reset
+            {msg('Reset')}
           </button>
         )}
       </span>

@@ -8,6 +8,7 @@ import { FindAction, TopBar } from '../../ui/top-bar';
 import { ListingTrail } from '../listings/listing-trail';
 import { ExportMenu, type Export } from './export-menu';
 import { trySave, useStage } from './store';
+import { msg } from '../../language/language';
 
 /** The stage's top bar: whether it is saved, undo, the variant that is shown, and what can be made of the shot. */
 export const StageBar = memo(function StageBar({
@@ -38,7 +39,7 @@ export const StageBar = memo(function StageBar({
       <FindAction />
       {detail.variants.length > 1 && (
         <Select
-          label="Variant on the stage"
+          label={msg('Variant on the stage')}
           className="w-34"
           value={variant.id}
           onChange={(v) => setParams((p) => (p.set('variant', v), p), { replace: true })}
@@ -47,7 +48,7 @@ export const StageBar = memo(function StageBar({
       )}
       <ExportMenu onMake={onMake} />
       <Button tone="main" onClick={onDeliver}>
-        Deliver
+        {msg('Deliver')}
       </Button>
     </TopBar>
   );

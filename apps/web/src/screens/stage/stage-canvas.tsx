@@ -8,6 +8,7 @@ import { SnapGuides } from './snap-guides';
 import { usePainting } from './use-painting';
 import { useStageView } from './use-stage-view';
 import { ZoomBar } from './zoom-bar';
+import { msg } from '../../language/language';
 
 /** The picture being worked on: painted by the worker, with handles laid over it. */
 export function StageCanvas({
@@ -45,7 +46,7 @@ export function StageCanvas({
       <canvas
         ref={canvas}
         role="img"
-        aria-label="The shot as it will be delivered"
+        aria-label={msg('The shot as it will be delivered')}
         data-testid="stage-picture"
         className="absolute outline outline-[#00000026]"
         style={{ left, top, width: resolved.width * zoom, height: resolved.height * zoom }}
@@ -77,13 +78,13 @@ function Unpainted({ trouble, onTryAgain }: { trouble: string; onTryAgain(): voi
       role="alert"
       className="bg-card absolute inset-x-0 top-12 z-10 mx-auto flex w-fit max-w-lg items-center gap-3 rounded-md px-4 py-2"
     >
-      <span>This picture could not be painted. {trouble}</span>
+      <span>{msg('This picture could not be painted. {trouble}', { trouble })}</span>
       <button
         type="button"
         className="text-spruce font-semibold whitespace-nowrap underline"
         onClick={onTryAgain}
       >
-        Try again
+        {msg('Try again')}
       </button>
     </div>
   );

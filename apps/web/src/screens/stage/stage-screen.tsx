@@ -29,6 +29,7 @@ import { useSlots } from './use-slots';
 import { useStageClipboard } from './use-stage-clipboard';
 import { useStageCommands } from './use-stage-actions';
 import { useStageKeys } from './use-stage-keys';
+import { msg } from '../../language/language';
 
 export function StageScreen() {
   const { id = '' } = useParams();
@@ -51,11 +52,11 @@ export function StageScreen() {
     return (
       <>
         <TopBar />
-        <Waiting what="the shot" />
+        <Waiting what={msg('the shot')} />
       </>
     );
   return (
-    <NeedsRoom what="The stage">
+    <NeedsRoom what={msg('The stage')}>
       <Stage stored={stored} detail={detail} />
     </NeedsRoom>
   );

@@ -5,6 +5,7 @@ import { createDocumentStore } from '../../documents/document-store';
 import { SHOTS } from '../../documents/kinds';
 import { useOpened } from '../../documents/use-opened';
 import { isMockup } from './mockup/editing';
+import { msg } from '../../language/language';
 
 interface Chosen {
   selected: string | null;
@@ -47,7 +48,7 @@ export const trySave = store.save;
 export async function saveNow(): Promise<void> {
   if (!(await store.save()))
     throw new Error(
-      'The newest changes could not be stored yet, so nothing was made of them. Try again in a moment.',
+      msg('The newest changes could not be stored yet, so nothing was made of them. Try again in a moment.'),
     );
 }
 

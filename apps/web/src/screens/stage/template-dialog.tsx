@@ -8,6 +8,7 @@ import { Button, Checkbox, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { say } from '../../ui/notices';
 import { PurposeSeason } from '../templates/purpose-season';
+import { msg } from '../../language/language';
 
 /** Keeps the shot's layout: which parts are places, and what each expects. */
 export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: string; onClose(): void }) {
@@ -32,7 +33,7 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
         },
       });
       refresh('/api/templates');
-      say('pass', `“${name}” is among the templates.`);
+      say('pass', msg('“{name}” is among the templates.', { name }));
       onClose();
     } catch (e) {
       say('stop', (e as Error).message);
@@ -42,26 +43,28 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
     <Dialog
       open
       onClose={onClose}
-      title="Keep as a template"
-      about="All of the layout stays. Only what is marked as a place changes with the product it is used for."
+      title={msg('Keep as a template')}
+      about={msg(
+        'All of the layout stays. Only what is marked as a place changes with the product it is used for.',
+      )}
       footer={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button tone="main" onClick={() => void keep()}>
-            Keep the template
+            {msg('Keep the template')}
           </Button>
         </>
       }
     >
       <div className="grid gap-3">
-        <TextField label="Name" value={name} onCommit={(v) => setName(v.trim() || title)} />
+        <TextField label={msg('Name')} value={name} onCommit={(v) => setName(v.trim() || title)} />
         <div className="grid grid-cols-2 gap-3">
           <PurposeSeason
             purpose={purpose}
             season={season}
             onPurpose={setPurpose}
             onSeason={setSeason}
-            any="For no one purpose"
+            any={msg('For no one purpose')}
           />
         </div>
         <ul className="grid gap-1.5">
@@ -75,13 +78,15 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
                     onChange={(on) => setPlaces((p) => ({ ...p, [element.id]: on ? suggested : null }))}
                   />
                   <span className="grow font-medium">{element.name}</span>
-                  <span className="text-ink-2">a place for a {suggested.expects}</span>
+                  <span className="text-ink-2">
+                    {msg('a place for a {expects}', { expects: suggested.expects })}
+                  </span>
                 </label>
                 {place && (
                   <TextField
                     hideLabel
-                    label={`What ${element.name} expects`}
-                    placeholder="What it expects"
+                    label={msg('What {element} expects', { element: element.name })}
+                    placeholder={msg('What it expects')}
                     value={place.hint}
                     onCommit={(hint) => setPlaces((p) => ({ ...p, [element.id]: { ...place, hint } }))}
                   />
@@ -91,7 +96,7 @@ export function TemplateDialog({ shot, title, onClose }: { shot: Shot; title: st
           })}
         </ul>
         {!parts.length && (
-          <p className="text-ink-2">This shot has no product, text or picture that could change.</p>
+          <p className="text-ink-2">{msg('This shot has no product, text or picture that could change.')}</p>
         )}
       </div>
     </Dialog>

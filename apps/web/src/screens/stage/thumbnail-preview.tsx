@@ -5,6 +5,7 @@ import { sceneShot, whiteShot } from '@scenograph/core/shot/starters';
 import { type Variant, useProducts, useRoute } from '../../api/client';
 import { IconButton } from '../../ui/controls';
 import { useThumbnail } from '../listings/cell-picture';
+import { msg } from '../../language/language';
 
 const SIDE = 168;
 
@@ -23,12 +24,18 @@ export function ThumbnailPreview({ resolved, onClose }: { resolved: ResolvedShot
   }, [products, scenes]);
   const at = 2;
   return (
-    <section aria-label="As a search-result thumbnail" className="min-h-0 grow overflow-y-auto bg-white p-6">
+    <section
+      aria-label={msg('As a search-result thumbnail')}
+      className="min-h-0 grow overflow-y-auto bg-white p-6"
+    >
       <div className="mb-4 flex items-center gap-3">
         <p className="text-ink-2 grow">
-          As one of many in a search result, {SIDE} px wide. What cannot be read here is not read by anyone.
+          {msg(
+            'As one of many in a search result, {side} px wide. What cannot be read here is not read by anyone.',
+            { side: SIDE },
+          )}
         </p>
-        <IconButton label="Back to the stage" onClick={onClose}>
+        <IconButton label={msg('Back to the stage')} onClick={onClose}>
           <X size={15} aria-hidden />
         </IconButton>
       </div>
@@ -54,11 +61,11 @@ function Result({ resolved, variant }: { resolved: ResolvedShot; variant: Varian
           ref={canvas}
           style={size}
           role="img"
-          aria-label={variant ? variant.data.title : 'This picture'}
+          aria-label={variant ? variant.data.title : msg('This picture')}
         />
       </span>
       <p className={`mt-1.5 truncate text-[12.5px] ${variant ? '' : 'font-semibold'}`}>
-        {variant ? variant.data.title : 'This picture'}
+        {variant ? variant.data.title : msg('This picture')}
       </p>
     </li>
   );

@@ -3,6 +3,7 @@ import type { ShotElement } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import { pitchNote, groundPlacement, type GroundPlacement } from '@scenograph/core/stage/stand';
+import { msg } from '../../language/language';
 
 export interface TrueSize {
   standing: GroundPlacement;
@@ -28,12 +29,16 @@ export function standNotes(shot: ResolvedShot, element: ShotElement): string[] {
   if (!ground) return [];
   if (!standing)
     return [
-      'Its base is above the horizon here: nothing could stand there. Move it down, or let it float before a plain backdrop.',
+      msg(
+        'Its base is above the horizon here: nothing could stand there. Move it down, or let it float before a plain backdrop.',
+      ),
     ];
   const notes: string[] = [];
   if (!element.millimetres)
     notes.push(
-      'This product knows no millimetres: it is sized by eye. Give its size on the Products page to have it true.',
+      msg(
+        'This product knows no millimetres: it is sized by eye. Give its size on the Products page to have it true.',
+      ),
     );
   const pitch = pitchNote(standing, element.pitchDeg !== null);
   if (pitch) notes.push(pitch);

@@ -15,6 +15,7 @@ import type { Starter } from './kinds/kind-ui';
 import { useStage } from './store';
 import type { Editing } from './use-editing';
 import type { VariantChoice } from './variant-search';
+import { msg } from '../../language/language';
 
 /** Letters of a text at most; more of what is pasted is left out. */
 const LONGEST_TEXT = 4000;
@@ -44,7 +45,7 @@ export function useAdding(
   const addProduct = useCallback(
     (of: Omit<VariantChoice, 'title'> | undefined) => {
       if (!of?.data.cutout)
-        return say('stop', 'This variant has no cutout yet. Open its photo and cut it out.');
+        return say('stop', msg('This variant has no cutout yet. Open its photo and cut it out.'));
       const other = of.productId !== detail.listing.productId;
       add((now) => ({
         ...newProduct(newId('product', now), of.data, now.frame, of.pose, resolveBase(now, data).elements),
@@ -58,7 +59,7 @@ export function useAdding(
     const { selected: chosen } = useStage.getState();
     const from = resolved?.elements.find((e) => e.id === chosen);
     if (!choice.data.cutout || !(from && isProduct(from)))
-      return say('stop', 'That product has no cutout yet. Open its photo and cut it out.');
+      return say('stop', msg('That product has no cutout yet. Open its photo and cut it out.'));
     const next = swapProduct(from, choice.data, groundOf(resolved!.elements), resolved!);
     const {
       id: _,
@@ -70,7 +71,7 @@ export function useAdding(
       pose: choice.pose,
       followsVariant: choice.productId === detail.listing.productId,
     };
-    editing.patch(`Swap for ${choice.title}`, value);
+    editing.patch(msg('Swap for {choice}', { choice: choice.title }), value);
   };
   return { addOverlay, addText, addProduct, swap };
 }

@@ -13,6 +13,7 @@ import { patchElement, type SlotTarget } from './editing';
 import { movedBy, placed } from './moves';
 import { useStage } from './store';
 import { useGestures } from './use-gestures';
+import { msg } from '../../language/language';
 
 /** Everything that may be done to the elements on the stage, in the base or in the slot that is shown. */
 export function useEditing(
@@ -36,7 +37,7 @@ export function useEditing(
     const element = at?.elements.find((e) => e.id === useStage.getState().selected);
     if (!at || !(element && isProduct(element))) return;
     const box = trueSizeBox(element, groundOf(at.elements), at);
-    if (box) place('True size of', element, box, true);
+    if (box) place(msg('True size of'), element, box, true);
   }, [freshly, target]);
   const add = useCallback((make: (shot: Shot) => ShotElement) => onAdded(commands.add(make)), [onAdded]);
   return useMemo(
@@ -107,7 +108,7 @@ function useMoves(target: SlotTarget | null, data: ProductData | null) {
             const box = boxes.get(e.id);
             return box ? placed(at, e, box, true, target)(s) : s;
           }, shot);
-        useStage.getState().edit(`Same ${side}`, change);
+        useStage.getState().edit(msg('Same {side}', { side }), change);
       },
       /** Moves the chosen element; steps of a held key are one step of history. */
       nudge(dx: number, dy: number) {
@@ -115,11 +116,13 @@ function useMoves(target: SlotTarget | null, data: ProductData | null) {
         const at = freshly();
         const element = at?.elements.find((e) => e.id === id);
         if (!at || !element || element.locked || isGround(element)) return;
-        useStage.getState().repeat(`Nudge ${element.name}`, movedBy(at, element.id, dx, dy, target));
+        useStage
+          .getState()
+          .repeat(msg('Nudge {element}', { element: element.name }), movedBy(at, element.id, dx, dy, target));
       },
-      align: (how: Alignment) => moveAll(`Align by ${how}`, (chosen) => alignMoves(chosen, how)),
+      align: (how: Alignment) => moveAll(msg('Align by {how}', { how }), (chosen) => alignMoves(chosen, how)),
       distribute: (axis: 'x' | 'y') =>
-        moveAll(axis === 'x' ? 'Distribute across' : 'Distribute down', (chosen) =>
+        moveAll(axis === 'x' ? msg('Distribute across') : msg('Distribute down'), (chosen) =>
           distributeMoves(chosen, axis),
         ),
     };

@@ -8,6 +8,7 @@ import { placeElement, type SlotTarget } from './editing';
 import { baseLike, movedBy, snapped } from './moves';
 import { useMoving } from './moving';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 /** Dragging and scaling on the stage: each a gesture, which changes from where things were when it began. */
 export function useGestures(resolved: ResolvedShot | null, target: SlotTarget | null) {
@@ -44,12 +45,15 @@ export function useGestures(resolved: ResolvedShot | null, target: SlotTarget | 
       if (!at) return;
       const to = snapped(at.from, at.element, dx, dy, snap, guidesIn(useStage.getState().document!, at.from));
       if (snap > 0) setGuides(done ? [] : to.guides);
-      gesture((f) => movedBy(f, id, to.dx, to.dy, target), done ? `Move ${at.element.name}` : null);
+      gesture(
+        (f) => movedBy(f, id, to.dx, to.dy, target),
+        done ? msg('Move {element}', { element: at.element.name }) : null,
+      );
     },
     transform(id: string, box: Box, proportional: boolean, done: boolean) {
       const element = grabbed(id)?.element;
       if (!element) return;
-      const word = element.box.rotation !== box.rotation ? 'Rotate' : 'Scale';
+      const word = element.box.rotation !== box.rotation ? msg('Rotate') : msg('Scale');
       gesture(
         () => (s) => placeElement(s, baseLike(s, element, target), box, target, proportional, element),
         done ? `${word} ${element.name}` : null,

@@ -10,6 +10,7 @@ import type { FedSlot } from './size-strip';
 import { useStage } from './store';
 import type { useAdding } from './use-adding';
 import type { Editing } from './use-editing';
+import { msg } from '../../language/language';
 
 /** What the stage's actions do; kept the same object as long as it does the same, through drags too. */
 export interface StageActionHandlers extends Pick<
@@ -81,58 +82,72 @@ export function stageActions(hands: StageActionHandlers, slots: readonly FedSlot
 }
 
 function editActions(hands: StageActionHandlers): Action[] {
-  const group = 'Stage';
+  const group = msg('Stage');
   return [
-    { id: 'undo', title: 'Undo', group, keys: 'Ctrl Z', run: () => useStage.getState().undo() },
-    { id: 'redo', title: 'Redo', group, keys: 'Ctrl Shift Z', run: () => useStage.getState().redo() },
+    { id: 'undo', title: msg('Undo'), group, keys: msg('Ctrl Z'), run: () => useStage.getState().undo() },
+    {
+      id: 'redo',
+      title: msg('Redo'),
+      group,
+      keys: msg('Ctrl Shift Z'),
+      run: () => useStage.getState().redo(),
+    },
     ...STARTERS.flatMap((g) => g.choices).map((c) => ({
       id: `add-${c.id}`,
-      title: c.id === 'text' ? 'Add a text' : `Add to stage: ${c.title}`,
-      group: 'Overlays',
+      title: c.id === 'text' ? msg('Add a text') : msg('Add to stage: {c}', { c: c.title }),
+      group: msg('Overlays'),
       run: () => hands.addOverlay(c),
     })),
-    { id: 'product', title: 'Add the product', group, run: hands.addProduct },
-    { id: 'duplicate', title: 'Duplicate what is chosen', group, keys: 'Ctrl D', run: hands.duplicate },
-    { id: 'remove', title: 'Remove what is chosen', group, keys: 'Delete', run: hands.remove },
+    { id: 'product', title: msg('Add the product'), group, run: hands.addProduct },
+    {
+      id: 'duplicate',
+      title: msg('Duplicate what is chosen'),
+      group,
+      keys: msg('Ctrl D'),
+      run: hands.duplicate,
+    },
+    { id: 'remove', title: msg('Remove what is chosen'), group, keys: 'Delete', run: hands.remove },
   ];
 }
 
 function arrangeActions(hands: StageActionHandlers): Action[] {
   const actions: [id: string, title: string, run: () => void][] = [
-    ['true-size', 'Back to true size', hands.trueSize],
-    ['link', 'Link what is chosen, to move as one', () => hands.link(true)],
-    ['unlink', 'Unlink', () => hands.link(false)],
+    ['true-size', msg('Back to true size'), hands.trueSize],
+    ['link', msg('Link what is chosen, to move as one'), () => hands.link(true)],
+    ['unlink', msg('Unlink'), () => hands.link(false)],
     ...ALIGNMENTS.map((how): [string, string, () => void] => [
       `align-${how}`,
-      how === 'bases' ? 'Align the bases of what is chosen' : `Align what is chosen: ${how}`,
+      how === 'bases'
+        ? msg('Align the bases of what is chosen')
+        : msg('Align what is chosen: {how}', { how }),
       () => hands.align(how),
     ]),
-    ['across', 'Distribute across', () => hands.distribute('x')],
-    ['down', 'Distribute down', () => hands.distribute('y')],
-    ['same-width', 'Same width as the first chosen', () => hands.sameSize('width')],
-    ['same-height', 'Same height as the first chosen', () => hands.sameSize('height')],
-    ['forward', 'Bring forward', () => hands.depth(1)],
-    ['back', 'Send back', () => hands.depth(-1)],
+    ['across', msg('Distribute across'), () => hands.distribute('x')],
+    ['down', msg('Distribute down'), () => hands.distribute('y')],
+    ['same-width', msg('Same width as the first chosen'), () => hands.sameSize('width')],
+    ['same-height', msg('Same height as the first chosen'), () => hands.sameSize('height')],
+    ['forward', msg('Bring forward'), () => hands.depth(1)],
+    ['back', msg('Send back'), () => hands.depth(-1)],
   ];
-  return actions.map(([id, title, run]) => ({ id, title, group: 'Stage', run }));
+  return actions.map(([id, title, run]) => ({ id, title, group: msg('Stage'), run }));
 }
 
 function sizeActions(hands: StageActionHandlers, slots: readonly FedSlot[]): Action[] {
-  const group = 'Sizes';
+  const group = msg('Sizes');
   const show = (key: string | null) => () => useStage.getState().showSlot(key);
   return [
-    { id: 'base', title: 'Show the base', group, run: show(null) },
-    { id: 'all-sizes', title: 'Show all sizes on one sheet', group, run: () => hands.show('sizes') },
-    { id: 'safe', title: 'Show or hide the safe zone', group, run: () => hands.toggleSafeZone() },
+    { id: 'base', title: msg('Show the base'), group, run: show(null) },
+    { id: 'all-sizes', title: msg('Show all sizes on one sheet'), group, run: () => hands.show('sizes') },
+    { id: 'safe', title: msg('Show or hide the safe zone'), group, run: () => hands.toggleSafeZone() },
     {
       id: 'thumbnail',
-      title: 'Preview as a search-result thumbnail',
+      title: msg('Preview as a search-result thumbnail'),
       group,
       run: () => hands.show('thumbnail'),
     },
     ...slots.map((s) => ({
       id: s.key,
-      title: `Show ${s.slot.title} of ${s.marketplace}`,
+      title: msg('Show {slot} of {marketplace}', { slot: s.slot.title, marketplace: s.marketplace }),
       group,
       run: show(s.key),
     })),
@@ -142,22 +157,22 @@ function sizeActions(hands: StageActionHandlers, slots: readonly FedSlot[]): Act
 /** Greys around the picture, to judge its brightness by. */
 const SURROUNDS = [
   ['darker', '#8c8c8c'],
-  ['as usual', '#bdbdbd'],
+  [msg('as usual'), '#bdbdbd'],
   ['lighter', '#e6e6e6'],
 ];
 
 function makeActions(hands: StageActionHandlers): Action[] {
-  const group = 'Listing';
+  const group = msg('Listing');
   return [
     ...SURROUNDS.map(([name, value]) => ({
       id: `surround-${name}`,
-      title: `Surround of the picture ${name}`,
-      group: 'Look',
+      title: msg('Surround of the picture {name}', { name }),
+      group: msg('Look'),
       run: () => document.documentElement.style.setProperty('--stage', value),
     })),
-    { id: 'export', title: 'Export one picture', group, run: () => hands.make('picture') },
-    { id: 'template', title: 'Keep this shot as a template', group, run: () => hands.make('template') },
-    { id: 'proof', title: 'Make a proof sheet', group, run: () => hands.make('proof') },
-    { id: 'deliver', title: 'Deliver pictures of this listing', group, run: () => hands.deliver() },
+    { id: 'export', title: msg('Export one picture'), group, run: () => hands.make('picture') },
+    { id: 'template', title: msg('Keep this shot as a template'), group, run: () => hands.make('template') },
+    { id: 'proof', title: msg('Make a proof sheet'), group, run: () => hands.make('proof') },
+    { id: 'deliver', title: msg('Deliver pictures of this listing'), group, run: () => hands.deliver() },
   ];
 }

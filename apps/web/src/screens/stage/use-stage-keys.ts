@@ -3,6 +3,7 @@ import { useKeyNotes } from '../../ui/actions';
 import { ownerOfKeys, type KeyNotes } from '../../ui/keys';
 import { kindUi } from './kinds/index';
 import { useStage } from './store';
+import { msg } from '../../language/language';
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -12,13 +13,13 @@ const ARROWS: Record<string, [number, number]> = {
 };
 
 const NOTES: KeyNotes = [
-  ['Arrows', 'Move what is chosen by a pixel, with Shift by ten'],
-  ['Shift and click', 'Choose several'],
-  ['Alt and drag', 'Drag without snapping'],
-  ['Ctrl C, X, V', 'Copy, cut, paste'],
-  ['Space and drag', 'Move the view'],
-  ['Enter', 'Work on the content of what is chosen (or double click); Escape comes out'],
-  ['Escape', 'Choose nothing'],
+  [msg('Arrows'), msg('Move what is chosen by a pixel, with Shift by ten')],
+  [msg('Shift and click'), msg('Choose several')],
+  [msg('Alt and drag'), msg('Drag without snapping')],
+  [msg('Ctrl C, X, V'), msg('Copy, cut, paste')],
+  [msg('Space and drag'), msg('Move the view')],
+  ['Enter', msg('Work on the content of what is chosen (or double click); Escape comes out')],
+  ['Escape', msg('Choose nothing')],
 ];
 
 /** The stage's keys: duplicate, remove, nudge, let go. */

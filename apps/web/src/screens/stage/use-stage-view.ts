@@ -5,6 +5,7 @@ import { isSilenced, ownerOfKeys } from '../../ui/keys';
 import { toggleAlone } from './alone';
 import { toggleGrid, toggleRulers } from './rulers';
 import { boxView, fitView, movedView, zoomedView, type StageView } from './stage-view';
+import { msg } from '../../language/language';
 
 interface Size {
   width: number;
@@ -95,30 +96,36 @@ function useViewActions(hands: ViewHands): Action[] {
     () => [
       {
         id: 'fit',
-        title: 'Fit the picture to the view',
-        group: 'View',
+        title: msg('Fit the picture to the view'),
+        group: msg('View'),
         keys: 'F',
         run: () => now.hands.fit(),
       },
       {
         id: 'actual',
-        title: 'Actual pixels, 100 %',
-        group: 'View',
+        title: msg('Actual pixels, 100 %'),
+        group: msg('View'),
         keys: 'A',
         run: () => now.hands.actual(),
       },
       {
         id: 'chosen',
-        title: 'Fit what is chosen',
-        group: 'View',
-        keys: 'Shift F',
+        title: msg('Fit what is chosen'),
+        group: msg('View'),
+        keys: msg('Shift F'),
         run: () => void now.hands.chosen(),
       },
-      { id: 'alone', title: 'The picture alone', group: 'View', keys: '.', run: toggleAlone },
-      { id: 'rulers', title: 'Show or hide rulers and guides', group: 'View', keys: 'R', run: toggleRulers },
-      { id: 'grid', title: 'Show or hide the grid', group: 'View', keys: 'G', run: toggleGrid },
-      { id: 'in', title: 'Zoom in', group: 'View', keys: '+', run: () => now.hands.closer() },
-      { id: 'out', title: 'Zoom out', group: 'View', keys: '-', run: () => now.hands.farther() },
+      { id: 'alone', title: msg('The picture alone'), group: msg('View'), keys: '.', run: toggleAlone },
+      {
+        id: 'rulers',
+        title: msg('Show or hide rulers and guides'),
+        group: msg('View'),
+        keys: 'R',
+        run: toggleRulers,
+      },
+      { id: 'grid', title: msg('Show or hide the grid'), group: msg('View'), keys: 'G', run: toggleGrid },
+      { id: 'in', title: msg('Zoom in'), group: msg('View'), keys: '+', run: () => now.hands.closer() },
+      { id: 'out', title: msg('Zoom out'), group: msg('View'), keys: '-', run: () => now.hands.farther() },
     ],
     [now],
   );

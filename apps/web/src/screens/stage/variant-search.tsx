@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useDebounce } from 'use-debounce';
 import { reducedUrl, useProducts, type Product, type Variant } from '../../api/client';
 import { Trouble, Waiting } from '../../ui/states';
+import { msg } from '../../language/language';
 
 /** A variant that can be put on the stage, with the name it is found by. */
 export type VariantChoice = Pick<Variant, 'id' | 'productId' | 'pose' | 'data'> & { title: string };
@@ -61,18 +62,18 @@ function Found({ onPick }: { onPick(choice: VariantChoice): void }) {
   const { data, total, error } = useProducts(MOST, words);
   const choices = choicesOf(data ?? []);
   return (
-    <Command label="Products and variants" shouldFilter={false}>
+    <Command label={msg('Products and variants')} shouldFilter={false}>
       <Command.Input
-        placeholder="Name or SKU"
+        placeholder={msg('Name or SKU')}
         className="border-line h-10 w-full border-b px-4 text-[13px] outline-none"
         value={search}
         onValueChange={setSearch}
       />
       <Command.List className="max-h-[52vh] overflow-y-auto p-1.5">
         {error && <Trouble error={error} />}
-        {!data && !error && <Waiting what="the products" />}
+        {!data && !error && <Waiting what={msg('the products')} />}
         {data?.length === 0 && (
-          <p className="text-ink-2 px-3 py-6 text-center">No product has this name or SKU.</p>
+          <p className="text-ink-2 px-3 py-6 text-center">{msg('No product has this name or SKU.')}</p>
         )}
         {choices.map((choice) => (
           <Command.Item
@@ -93,13 +94,15 @@ function Found({ onPick }: { onPick(choice: VariantChoice): void }) {
             </span>
             <span className="min-w-0 grow truncate">{choice.title}</span>
             <span className="text-ink-2 text-[12px] whitespace-nowrap">
-              {choice.data.cutout ? choice.data.sku : 'no cutout yet'}
+              {choice.data.cutout ? choice.data.sku : msg('no cutout yet')}
             </span>
           </Command.Item>
         ))}
         {data && total > data.length && (
           <p className="text-ink-2 px-3 py-2 text-[12px]">
-            {total - data.length} more products. Write a part of the name.
+            {msg('{total, plural, one {# more product} other {# more products}}. Write a part of the name.', {
+              total: total - data.length,
+            })}
           </p>
         )}
       </Command.List>

@@ -3,6 +3,7 @@ import { toggleAlone, useAlone } from './alone';
 import { LayoutMenu } from './layout-menu';
 import { RULER, useLayoutAids } from './rulers';
 import type { ViewHands } from './use-stage-view';
+import { msg } from '../../language/language';
 
 /** The frame's size, how large it is seen, and the ways to change that. */
 export function ZoomBar({
@@ -27,12 +28,12 @@ export function ZoomBar({
       <span className="measure bg-card/95 rounded-sm px-2 py-1">
         {frame.width} x {frame.height}
       </span>
-      <div role="toolbar" aria-label="View" className="bg-card/95 flex items-center rounded-sm">
+      <div role="toolbar" aria-label={msg('View')} className="bg-card/95 flex items-center rounded-sm">
         <button
           type="button"
           className={button}
-          title="Zoom out (-)"
-          aria-label="Zoom out"
+          title={msg('Zoom out (-)')}
+          aria-label={msg('Zoom out')}
           onClick={hands.farther}
         >
           <Minus size={13} aria-hidden />
@@ -40,8 +41,8 @@ export function ZoomBar({
         <button
           type="button"
           className={`measure ${button} min-w-14 justify-center`}
-          title="Actual pixels, 100 % (A)"
-          aria-label={`${Math.round(zoom * 100)} %: show actual pixels`}
+          title={msg('Actual pixels, 100 % (A)')}
+          aria-label={msg('{zoom} %: show actual pixels', { zoom: Math.round(zoom * 100) })}
           onClick={hands.actual}
         >
           {Math.round(zoom * 100)} %
@@ -49,20 +50,25 @@ export function ZoomBar({
         <button
           type="button"
           className={button}
-          title="Zoom in (+)"
-          aria-label="Zoom in"
+          title={msg('Zoom in (+)')}
+          aria-label={msg('Zoom in')}
           onClick={hands.closer}
         >
           <Plus size={13} aria-hidden />
         </button>
-        <button type="button" className={button} title="Fit the picture to the view (F)" onClick={hands.fit}>
-          Fit
+        <button
+          type="button"
+          className={button}
+          title={msg('Fit the picture to the view (F)')}
+          onClick={hands.fit}
+        >
+          {msg('Fit')}
         </button>
         <button
           type="button"
           className={button}
-          title="Fit what is chosen (Shift F)"
-          aria-label="Fit what is chosen"
+          title={msg('Fit what is chosen (Shift F)')}
+          aria-label={msg('Fit what is chosen')}
           disabled={!anyChosen}
           onClick={() => void hands.chosen()}
         >
@@ -71,8 +77,8 @@ export function ZoomBar({
         <button
           type="button"
           className={`${button} ${alone ? 'bg-spruce-tint' : ''}`}
-          title="The picture alone (.)"
-          aria-label="The picture alone"
+          title={msg('The picture alone (.)')}
+          aria-label={msg('The picture alone')}
           aria-pressed={alone}
           onClick={toggleAlone}
         >

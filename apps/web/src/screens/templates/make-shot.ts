@@ -2,6 +2,7 @@ import { fillTemplate } from '@scenograph/core/templates/fill';
 import { call, type ListedTemplate, type Variant } from '../../api/client';
 import { say } from '../../ui/notices';
 import { tried } from '../../ui/tried';
+import { msg } from '../../language/language';
 
 /** The other variants of a listing, for templates with several places. */
 export function othersOf(listing: { variants: Variant[] }, first: Variant) {
@@ -23,7 +24,7 @@ export async function makeShot(
   const cut = listing.variants.filter((v) => v.data.cutout);
   const first = cut.find((v) => v.id === wanted) ?? cut[0];
   if (!first) {
-    say('stop', 'No variant of this listing has a cutout any more. Cut its photo out first.');
+    say('stop', msg('No variant of this listing has a cutout any more. Cut its photo out first.'));
     return null;
   }
   const document = fillTemplate(template.document, first.data, first.pose, othersOf(listing, first));

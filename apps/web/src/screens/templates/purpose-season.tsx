@@ -1,6 +1,7 @@
 import { PURPOSES, SEASONS, type Purpose, type Season } from '@scenograph/core/templates/template';
 import { capitalised } from '../../ui/capitalised';
 import { Select } from '../../ui/controls';
+import { msg } from '../../language/language';
 
 const options = <T extends string>(values: readonly T[]) =>
   values.map((value) => ({ value, title: capitalised(value) }));
@@ -11,7 +12,7 @@ export function PurposeSeason<More extends string = never>({
   season,
   onPurpose,
   onSeason,
-  any = 'Every purpose',
+  any = msg('Every purpose'),
   more = [],
 }: {
   purpose: Purpose | 'all' | NoInfer<More>;
@@ -25,16 +26,16 @@ export function PurposeSeason<More extends string = never>({
   return (
     <>
       <Select<Purpose | 'all' | More>
-        label="Purpose"
+        label={msg('Purpose')}
         value={purpose}
         onChange={onPurpose}
         options={[{ value: 'all', title: any }, ...more, ...options(PURPOSES)]}
       />
       <Select<Season | 'all'>
-        label="Season"
+        label={msg('Season')}
         value={season}
         onChange={onSeason}
-        options={[{ value: 'all', title: 'Any season' }, ...options(SEASONS)]}
+        options={[{ value: 'all', title: msg('Any season') }, ...options(SEASONS)]}
       />
     </>
   );

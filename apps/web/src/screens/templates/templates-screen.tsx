@@ -13,6 +13,7 @@ import { PurposeSeason } from './purpose-season';
 import { PRODUCT, TemplateCard } from './template-card';
 import { UseDialog } from './use-dialog';
 import { useTemplates } from './use-templates';
+import { msg } from '../../language/language';
 
 /** Laid-out pictures with places for products and data, shown with a product of one's own. */
 export function TemplatesScreen() {
@@ -40,7 +41,8 @@ export function TemplatesScreen() {
     const listing = listings?.find(
       (l) => l.productId === products?.find((p) => p.variants.some((v) => v.id === id))?.id,
     );
-    if (!listing) return say('stop', 'This product is in no listing yet. Start one from its photo first.');
+    if (!listing)
+      return say('stop', msg('This product is in no listing yet. Start one from its photo first.'));
     open(await makeShot(template, listing.id, id));
   };
   const remove = ({ id, title }: ListedTemplate) =>
@@ -49,9 +51,11 @@ export function TemplatesScreen() {
     <>
       <TopBar />
       <main className="grow overflow-y-auto px-5 pt-4 pb-10">
-        <h1 className="font-display text-[22px] font-bold">Templates</h1>
+        <h1 className="font-display text-[22px] font-bold">{msg('Templates')}</h1>
         <p className="text-ink-2">
-          Any shot can be kept as one: open it on the stage and choose “Keep as a template” under Export.
+          {msg(
+            'Any shot can be kept as one: open it on the stage and choose “Keep as a template” under Export.',
+          )}
         </p>
         <div className="mt-3 mb-3 flex flex-wrap items-center gap-2.5">
           <PurposeSeason
@@ -59,26 +63,26 @@ export function TemplatesScreen() {
             season={season}
             onPurpose={setPurpose}
             onSeason={setSeason}
-            more={[{ value: 'own', title: 'Your own' }]}
+            more={[{ value: 'own', title: msg('Your own') }]}
           />
         </div>
         <ProductShelf variants={variants} shown={variant?.id} onShow={setShown} />
         {error && <Trouble error={error} />}
-        {!templates && !error && <Waiting what="the templates" />}
+        {!templates && !error && <Waiting what={msg('the templates')} />}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-3.5">
           {list?.map((t) => (
             <TemplateCard key={t.id} template={t} variant={variant} onProduct={(id) => void drop(t, id)}>
               <p className="font-semibold">{t.title}</p>
               <div className="flex items-center gap-2">
                 <span className="text-ink-2 grow text-[12px]">
-                  {[t.own && 'your own', t.purpose, t.season].filter(Boolean).join(', ')}
+                  {[t.own && msg('your own'), t.purpose, t.season].filter(Boolean).join(', ')}
                 </span>
                 {t.own && (
-                  <IconButton label={`Remove ${t.title}`} onClick={() => remove(t)}>
+                  <IconButton label={msg('Remove {t}', { t: t.title })} onClick={() => remove(t)}>
                     <Trash2 size={14} aria-hidden />
                   </IconButton>
                 )}
-                <Button onClick={() => setUsing(t)}>Use</Button>
+                <Button onClick={() => setUsing(t)}>{msg('Use')}</Button>
               </div>
             </TemplateCard>
           ))}
@@ -102,7 +106,7 @@ function ProductShelf({
   return (
     <div
       role="group"
-      aria-label="Products, to be dropped on a template"
+      aria-label={msg('Products, to be dropped on a template')}
       className="mb-3 flex items-center gap-1.5 overflow-x-auto pb-1"
     >
       {variants.map((v) => (
@@ -110,8 +114,8 @@ function ProductShelf({
           key={v.id}
           type="button"
           draggable
-          title={`${v.title}: drop it on a template, or click to see all templates with it`}
-          aria-label={`Show all with ${v.title}`}
+          title={msg('{v}: drop it on a template, or click to see all templates with it', { v: v.title })}
+          aria-label={msg('Show all with {v}', { v: v.title })}
           aria-pressed={v.id === shown}
           onDragStart={(e) => {
             e.dataTransfer.setData(PRODUCT, v.id);
@@ -128,7 +132,7 @@ function ProductShelf({
           />
         </button>
       ))}
-      <span className="text-ink-2 pl-2 text-[12px]">Drop a product on a template to fill it.</span>
+      <span className="text-ink-2 pl-2 text-[12px]">{msg('Drop a product on a template to fill it.')}</span>
     </div>
   );
 }

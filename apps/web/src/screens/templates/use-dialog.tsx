@@ -3,6 +3,7 @@ import { useRoute, type ListedTemplate, type Variant } from '../../api/client';
 import { Button } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { makeShot } from './make-shot';
+import { msg } from '../../language/language';
 
 /** Which listing a template is filled for. */
 export function UseDialog({
@@ -25,10 +26,10 @@ export function UseDialog({
     <Dialog
       open
       onClose={onClose}
-      title={`Use “${template.title}”`}
-      about="It becomes a shot of the listing, filled with its product and data."
+      title={msg('Use “{template}”', { template: template.title })}
+      about={msg('It becomes a shot of the listing, filled with its product and data.')}
     >
-      {own?.length === 0 && <p>No listing has a product with a cutout yet.</p>}
+      {own?.length === 0 && <p>{msg('No listing has a product with a cutout yet.')}</p>}
       <ul className="grid gap-1.5">
         {own?.map((l) => (
           <li key={l.id}>

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { Box } from '@scenograph/core/vector/box';
+import { msg } from '../../../language/language';
 
 /** One press of an arrow key moves content by so much of its box; with Shift ten times as far. */
 const STEP = 0.01;
@@ -66,7 +67,9 @@ export function ContentLayer({
       ref={layer}
       role="application"
       aria-label={label}
-      aria-description="Arrow keys move the content, with Shift ten times as far; + and - scale it; Escape comes out."
+      aria-description={msg(
+        'Arrow keys move the content, with Shift ten times as far; + and - scale it; Escape comes out.',
+      )}
       tabIndex={0}
       className="outline-spruce pointer-events-auto absolute cursor-move touch-none outline-2 outline-offset-2 outline-dashed"
       style={{

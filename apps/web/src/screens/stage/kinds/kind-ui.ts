@@ -4,6 +4,7 @@ import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { ComponentType, ReactNode } from 'react';
 import type { OverlayDeskProps } from '../overlays/overlay-desk-props';
 import type { KindDeskProps } from './desk-props';
+import { msg } from '../../../language/language';
 
 /** What a kind's part of a section of the desk is given. */
 export interface SectionProps<E extends ShotElement> extends KindDeskProps<E> {
@@ -21,11 +22,11 @@ export interface HandlesProps<E extends ShotElement> extends KindDeskProps<E> {
 
 /** Groups of the menu that adds overlays, in their order. */
 export const STARTER_GROUPS = [
-  'Words and prices',
-  'Brand',
-  'Close-ups',
-  'Measures and callouts',
-  'Shapes',
+  msg('Words and prices'),
+  msg('Brand'),
+  msg('Close-ups'),
+  msg('Measures and callouts'),
+  msg('Shapes'),
 ] as const;
 
 /** One overlay that can be added, under its plain name. */

@@ -3,6 +3,7 @@ import type { MockupElement } from './editing';
 import { PrintHandles } from './print-handles';
 import { FrameLayer, ShadeLayer } from './stroke-layer';
 import { useMockupTools } from './tools';
+import { msg } from '../../../language/language';
 
 /** What lies over a mockup on the stage: handles of its designs, or the tool in hand. */
 export function MockupLayer({
@@ -28,7 +29,7 @@ export function MockupLayer({
         frame={frame}
         zoom={zoom}
         onFrame={(value) => {
-          commit('Frame it closer', value);
+          commit(msg('Frame it closer'), value);
           take('place');
         }}
       />

@@ -9,6 +9,7 @@ import { paintThumbnail } from '../../../workers/painters';
 import { download } from '../download';
 import { withWork, type MockupElement } from './editing';
 import { useMockupTools } from './tools';
+import { msg, rich } from '../../../language/language';
 
 const CELL = 420;
 
@@ -31,10 +32,75 @@ export function OptionsBoard({
   const { take } = useMockupTools();
   const [zoom, setZoom] = useState(1);
   const [centre, setCentre] = useState({ x: 0.5, y: 0.5 });
+  const set = (label: string, list: ItemOption[]) => commit(label, withWork(element, { options: list }));
+  return (
+    <div className="flex min-h-0 grow flex-col" style={{ background: 'var(--stage)' }}>
+      <BoardHead
+        shotId={shotId}
+        options={options}
+        before={before}
+        zoom={zoom}
+        onZoom={setZoom}
+        onClose={() => take('place')}
+      />
+      <ul
+        aria-label={msg('Options side by side')}
+        className="grid grow auto-rows-min grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-3 overflow-y-auto p-4"
+      >
+        {options.map((option) => (
+          <OptionCell
+            key={option.id}
+            option={option}
+            element={element}
+            resolved={resolved}
+            zoom={zoom}
+            centre={centre}
+            onCentre={setCentre}
+            onWinner={() =>
+              set(
+                option.winner ? msg('Not a winner') : msg('Winner'),
+                options.map((o) => (o === option ? { ...o, winner: !o.winner } : o)),
+              )
+            }
+            onTake={() => {
+              commit(msg('Take option {option}', { option: option.title }), {
+                fill: { ...element.fill, item: takeOption(element.fill.item, option) },
+              });
+              take('place');
+            }}
+            onRemove={() =>
+              set(
+                msg('Remove an option'),
+                options.filter((o) => o !== option),
+              )
+            }
+          />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** How many there are, the zoom of all of them, and a sheet to send to the customer. */
+function BoardHead({
+  shotId,
+  options,
+  before,
+  zoom,
+  onZoom,
+  onClose,
+}: {
+  shotId: string;
+  options: ItemOption[];
+  /** What must be stored before the server is asked. */
+  before(): Promise<void>;
+  zoom: number;
+  onZoom(zoom: number): void;
+  onClose(): void;
+}) {
   const [making, setMaking] = useState(false);
   const winners = options.filter((o) => o.winner);
   const shown = winners.length ? winners : options;
-  const set = (label: string, list: ItemOption[]) => commit(label, withWork(element, { options: list }));
   const sheet = async () => {
     setMaking(true);
     try {
@@ -49,62 +115,29 @@ export function OptionsBoard({
     setMaking(false);
   };
   return (
-    <div className="flex min-h-0 grow flex-col" style={{ background: 'var(--stage)' }}>
-      <div className="bg-card/95 flex items-center gap-3 px-4 py-2">
-        <h2 className="font-semibold">
-          Options <span className="measure text-ink-2">{options.length}</span>
-        </h2>
-        <div className="w-64">
-          <Slider
-            label="Shared zoom"
-            unit="%"
-            min={100}
-            max={800}
-            value={Math.round(zoom * 100)}
-            onChange={(v) => setZoom(v / 100)}
-            onCommit={(v) => setZoom(v / 100)}
-          />
-        </div>
-        <span className="grow" />
-        <Button onClick={() => void sheet()} disabled={making || !options.length}>
-          {making ? 'Making the sheet' : winners.length ? 'Sheet of the chosen' : 'Sheet of all'}
-        </Button>
-        <Button onClick={() => take('place')}>Back to the stage</Button>
+    <div className="bg-card/95 flex items-center gap-3 px-4 py-2">
+      <h2 className="font-semibold">
+        {rich('Options <measure>{options}</measure>', {
+          measure: (inside) => <span className="measure text-ink-2">{inside}</span>,
+          options: options.length,
+        })}
+      </h2>
+      <div className="w-64">
+        <Slider
+          label={msg('Shared zoom')}
+          unit="%"
+          min={100}
+          max={800}
+          value={Math.round(zoom * 100)}
+          onChange={(v) => onZoom(v / 100)}
+          onCommit={(v) => onZoom(v / 100)}
+        />
       </div>
-      <ul
-        aria-label="Options side by side"
-        className="grid grow auto-rows-min grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-3 overflow-y-auto p-4"
-      >
-        {options.map((option) => (
-          <OptionCell
-            key={option.id}
-            option={option}
-            element={element}
-            resolved={resolved}
-            zoom={zoom}
-            centre={centre}
-            onCentre={setCentre}
-            onWinner={() =>
-              set(
-                option.winner ? 'Not a winner' : 'Winner',
-                options.map((o) => (o === option ? { ...o, winner: !o.winner } : o)),
-              )
-            }
-            onTake={() => {
-              commit(`Take option ${option.title}`, {
-                fill: { ...element.fill, item: takeOption(element.fill.item, option) },
-              });
-              take('place');
-            }}
-            onRemove={() =>
-              set(
-                'Remove an option',
-                options.filter((o) => o !== option),
-              )
-            }
-          />
-        ))}
-      </ul>
+      <span className="grow" />
+      <Button onClick={() => void sheet()} disabled={making || !options.length}>
+        {making ? msg('Making the sheet') : winners.length ? msg('Sheet of the chosen') : msg('Sheet of all')}
+      </Button>
+      <Button onClick={onClose}>{msg('Back to the stage')}</Button>
     </div>
   );
 }
@@ -197,7 +230,7 @@ function OptionCell({
         <canvas
           ref={canvas}
           role="img"
-          aria-label={`Option ${option.title}`}
+          aria-label={msg('Option {option}', { option: option.title })}
           aria-busy="true"
           className="absolute top-0 left-0 h-full w-full origin-top-left"
           style={{
@@ -211,11 +244,11 @@ function OptionCell({
         </p>
         <div className="flex gap-1.5">
           <Button aria-pressed={option.winner} onClick={onWinner}>
-            {option.winner ? 'Chosen' : 'Choose'}
+            {option.winner ? msg('Chosen') : msg('Choose')}
           </Button>
-          <Button onClick={onTake}>Take it</Button>
+          <Button onClick={onTake}>{msg('Take it')}</Button>
           <Button tone="quiet" onClick={onRemove}>
-            Remove
+            {msg('Remove')}
           </Button>
         </div>
       </div>

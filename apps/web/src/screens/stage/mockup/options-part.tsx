@@ -8,6 +8,7 @@ import { Dialog } from '../../../ui/dialog';
 import { say } from '../../../ui/notices';
 import { withWork, type MockupElement } from './editing';
 import { useMockupTools } from './tools';
+import { msg } from '../../../language/language';
 
 /** Making options in one go, and the way to compare them. */
 export function OptionsPart({
@@ -25,24 +26,24 @@ export function OptionsPart({
   const winners = item.options.filter((o) => o.winner).length;
   return (
     <fieldset className="border-line grid gap-1.5 border-t pt-2">
-      <legend className="sr-only">Options</legend>
+      <legend className="sr-only">{msg('Options')}</legend>
       <div className="flex items-center justify-between">
-        <span className="font-medium">Options</span>
+        <span className="font-medium">{msg('Options')}</span>
         <span className="measure text-ink-2">
           {item.options.length}
-          {winners ? `, ${winners} chosen` : ''}
+          {winners ? msg(', {winners} chosen', { winners }) : ''}
         </span>
       </div>
       <div className="flex gap-2">
         <Button onClick={() => setMaking(true)} disabled={!item.prints.length}>
-          Make options
+          {msg('Make options')}
         </Button>
         <Button
           disabled={!item.options.length}
           aria-pressed={tool === 'compare'}
           onClick={() => take(tool === 'compare' ? 'place' : 'compare')}
         >
-          Compare
+          {msg('Compare')}
         </Button>
       </div>
       {making && (
@@ -51,7 +52,7 @@ export function OptionsPart({
           artworks={artworks}
           onClose={() => setMaking(false)}
           onMade={(value) => {
-            commit('Make options', value);
+            commit(msg('Make options'), value);
             setMaking(false);
             take('compare');
           }}
@@ -101,13 +102,13 @@ function MakeDialog({
     <Dialog
       open
       onClose={onClose}
-      title="Make options"
-      about="Every design in every ink on every colour of the item, in one go."
+      title={msg('Make options')}
+      about={msg('Every design in every ink on every colour of the item, in one go.')}
       footer={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{msg('Cancel')}</Button>
           <Button tone="main" onClick={make}>
-            Make {count} options
+            {msg('Make {count, plural, one {# option} other {# options}}', { count })}
           </Button>
         </>
       }
@@ -115,9 +116,9 @@ function MakeDialog({
       <div className="grid gap-4">
         {item.prints.length > 1 && (
           <div className="flex items-center gap-3">
-            <span className="text-ink-2">In place of</span>
+            <span className="text-ink-2">{msg('In place of')}</span>
             <Select
-              label="Design whose options are made"
+              label={msg('Design whose options are made')}
               className="grow"
               value={print}
               onChange={setPrint}
@@ -126,12 +127,12 @@ function MakeDialog({
           </div>
         )}
         <fieldset>
-          <legend className="mb-1.5 font-medium">Designs</legend>
+          <legend className="mb-1.5 font-medium">{msg('Designs')}</legend>
           <DesignPicker {...{ artworks }} chosen={designs} onChange={setDesigns} />
         </fieldset>
         <Colours
-          title="Inks"
-          first="Also in its own colours"
+          title={msg('Inks')}
+          first={msg('Also in its own colours')}
           on={own}
           onFirst={setOwn}
           colours={inks}
@@ -139,8 +140,8 @@ function MakeDialog({
           fresh="#1f3d36"
         />
         <Colours
-          title="Colours of the item"
-          first="Also as photographed"
+          title={msg('Colours of the item')}
+          first={msg('Also as photographed')}
           on={asItIs}
           onFirst={setAsItIs}
           colours={colours}
@@ -224,14 +225,14 @@ function Colours({
             />
             <Button
               tone="quiet"
-              aria-label={`Remove ${c}`}
+              aria-label={msg('Remove {c}', { c })}
               onClick={() => onChange(colours.filter((_, j) => j !== i))}
             >
               ×
             </Button>
           </span>
         ))}
-        <Button onClick={() => onChange([...colours, fresh])}>Add</Button>
+        <Button onClick={() => onChange([...colours, fresh])}>{msg('Add')}</Button>
       </div>
       {colours.length > 0 && (
         <label className="flex items-center gap-2 text-[12.5px]">

@@ -9,6 +9,7 @@ import { printCorners, type Print } from '@scenograph/core/surface/print';
 import { withPrint, type MockupElement } from './editing';
 import { movedPrint, pinnedPrint, scaledPrint, turnedPrint, type PrintDrag } from './print-moves';
 import { useMockupTools } from './tools';
+import { msg } from '../../../language/language';
 
 /** While a design is moved it fades to this share, to show what lies under it. */
 const SEEN_THROUGH = 0.5;
@@ -114,7 +115,7 @@ function outline(
     .join('L')}Z`;
 }
 
-const NAMES = ['Top left', 'Top right', 'Bottom right', 'Bottom left'];
+const NAMES = [msg('Top left'), msg('Top right'), msg('Bottom right'), msg('Bottom left')];
 
 function PrintShape({
   print,
@@ -161,13 +162,13 @@ function PrintShape({
       commit(label, { ...change({ from: g.print, began: g.at, now: mm }, e), opacity: g.print.opacity });
     },
   });
-  const move = gesture('Move', (drag) => movedPrint(drag, surface.area));
+  const move = gesture(msg('Move'), (drag) => movedPrint(drag, surface.area));
   return (
     <g>
       <path
         role="button"
         tabIndex={0}
-        aria-label={`Design ${print.name}`}
+        aria-label={msg('Design {print}', { print: print.name })}
         aria-pressed={chosen}
         d={outline(surface, at, onArea)}
         fill="#d3f04a"
@@ -187,7 +188,7 @@ function PrintShape({
         <TurnKnob
           corners={at}
           onScreen={(mm) => onArea(surface, mm)}
-          {...gesture('Rotate', (drag, e) => turnedPrint(drag, e.shiftKey))}
+          {...gesture(msg('Rotate'), (drag, e) => turnedPrint(drag, e.shiftKey))}
         />
       )}
       {chosen &&
@@ -203,11 +204,11 @@ function PrintShape({
               stroke="#12463a"
               strokeWidth={2}
               role="button"
-              aria-label={`${NAMES[i]} corner of the design`}
+              aria-label={msg('{corner} corner of the design', { corner: NAMES[i] })}
               className={`pointer-events-auto ${print.pins ? 'cursor-crosshair' : i % 2 ? 'cursor-nesw-resize' : 'cursor-nwse-resize'}`}
               {...(print.pins
-                ? gesture('Pin', (drag) => pinnedPrint(drag, i))
-                : gesture('Size', (drag, e) => scaledPrint(drag, e.shiftKey)))}
+                ? gesture(msg('Pin'), (drag) => pinnedPrint(drag, i))
+                : gesture(msg('Size'), (drag, e) => scaledPrint(drag, e.shiftKey)))}
             />
           );
         })}
@@ -237,7 +238,7 @@ function TurnKnob({
         stroke="#12463a"
         strokeWidth={2}
         role="button"
-        aria-label="Rotate the design"
+        aria-label={msg('Rotate the design')}
         className="pointer-events-auto cursor-grab"
         {...handlers}
       />

@@ -16,6 +16,7 @@ import { LengthField } from '../../../ui/length-field';
 import { tried } from '../../../ui/tried';
 import { reachOfItem } from '../../../workers/painters';
 import type { MockupElement } from './editing';
+import { msg } from '../../../language/language';
 
 interface PrintEdits {
   print: Print;
@@ -48,19 +49,23 @@ export function PrintPart({
     const reach = await tried(reachOfItem(fill, area.id));
     if (!reach) return;
     const { print: design, commit: put } = now.current;
-    put('Over the whole item', { reach: 'item', pins: null, place: coveringPlace(design, area, reach) });
+    put(msg('Over the whole item'), { reach: 'item', pins: null, place: coveringPlace(design, area, reach) });
   };
   return (
     <fieldset className="border-line grid gap-1.5 rounded-md border p-2.5">
       <legend className="px-1 font-medium">{print.name}</legend>
       {areas.length > 1 && (
         <Select
-          label="Printed on"
+          label={msg('Printed on')}
           className="w-full"
           value={area.id}
           onChange={(id) => {
             const to = areas.find((a) => a.id === id)!;
-            commit('Another area', { area: id, pins: null, place: fittedPlace(print, to, 'inside', 0.8) });
+            commit(msg('Another area'), {
+              area: id,
+              pins: null,
+              place: fittedPlace(print, to, 'inside', 0.8),
+            });
           }}
           options={areas.map((a) => ({ value: a.id, title: a.title }))}
         />
@@ -72,8 +77,10 @@ export function PrintPart({
       <InkColours {...edits} artwork={artwork} />
       {density < 0.95 && (
         <p className="text-amber-ink text-[12px]">
-          The design is enlarged to {Math.round(100 / density)} percent of its own pixels here. Import it
-          larger, or print it smaller.
+          {msg(
+            'The design is enlarged to {value} percent of its own pixels here. Import it larger, or print it smaller.',
+            { value: Math.round(100 / density) },
+          )}
         </p>
       )}
     </fieldset>
@@ -117,12 +124,12 @@ function PlaceNumbers({ print, commit }: PrintEdits) {
   );
   return (
     <div className="grid grid-cols-2 gap-2">
-      {mm('Middle, across', 'x')}
-      {mm('Middle, down', 'y')}
-      {mm('Width', 'width')}
-      {mm('Height', 'height')}
-      {degrees('Rotation', 'Rotate', 'turn', 360)}
-      {degrees('Slant', 'Slant', 'slant', 75)}
+      {mm(msg('Middle, across'), 'x')}
+      {mm(msg('Middle, down'), 'y')}
+      {mm(msg('Width'), 'width')}
+      {mm(msg('Height'), 'height')}
+      {degrees(msg('Rotation'), msg('Rotate'), 'turn', 360)}
+      {degrees(msg('Slant'), msg('Slant'), 'slant', 75)}
     </div>
   );
 }
@@ -141,12 +148,16 @@ function PlaceButtons({
   const middle = { x: area.widthMm / 2, y: area.heightMm / 2 };
   return (
     <div className="flex flex-wrap gap-1.5">
-      <Button onClick={() => commit('Centre', { pins: null, place: { ...print.place, ...middle } })}>
-        Centre
+      <Button onClick={() => commit(msg('Centre'), { pins: null, place: { ...print.place, ...middle } })}>
+        {msg('Centre')}
       </Button>
-      {fit('Fit inside', 'inside')}
-      {print.reach === 'item' ? <Button onClick={onOverAll}>Cover with bleed</Button> : fit('Cover', 'cover')}
-      {fit('Fill exactly', 'fill')}
+      {fit(msg('Fit inside'), 'inside')}
+      {print.reach === 'item' ? (
+        <Button onClick={onOverAll}>{msg('Cover with bleed')}</Button>
+      ) : (
+        fit(msg('Cover'), 'cover')
+      )}
+      {fit(msg('Fill exactly'), 'fill')}
     </div>
   );
 }
@@ -162,27 +173,29 @@ function PlaceSwitches({
   return (
     <>
       <Switch
-        label="Print the variant's own artwork"
+        label={msg("Print the variant's own artwork")}
         on={print.followsVariant}
         onChange={(followsVariant) =>
-          commit(followsVariant ? "The variant's artwork" : 'The same artwork for all', { followsVariant })
+          commit(followsVariant ? msg("The variant's artwork") : msg('The same artwork for all'), {
+            followsVariant,
+          })
         }
       />
       <Switch
-        label="Pin its corners"
+        label={msg('Pin its corners')}
         on={print.pins !== null}
         onChange={(on) =>
-          commit(on ? 'Pin corners' : 'Without pins', { pins: on ? printCorners(print) : null })
+          commit(on ? msg('Pin corners') : msg('Without pins'), { pins: on ? printCorners(print) : null })
         }
       />
       {fill.survey.outline && (
         <Switch
-          label="Over the whole item"
+          label={msg('Over the whole item')}
           on={print.reach === 'item'}
           onChange={(on) =>
             on
               ? onOverAll()
-              : commit('On its area alone', { reach: 'area', place: fittedPlace(print, area, 'inside') })
+              : commit(msg('On its area alone'), { reach: 'area', place: fittedPlace(print, area, 'inside') })
           }
         />
       )}
@@ -206,33 +219,33 @@ function InkFields({ print, during, commit, area }: PrintEdits & { area: PrintAr
   return (
     <>
       <Segmented
-        label="How the ink lies"
+        label={msg('How the ink lies')}
         value={print.lay ?? 'usual'}
-        onChange={(lay) => commit('How the ink lies', { lay: lay === 'usual' ? null : lay })}
+        onChange={(lay) => commit(msg('How the ink lies'), { lay: lay === 'usual' ? null : lay })}
         options={[
-          { value: 'usual', title: 'By stock' },
-          { value: 'multiply', title: 'Multiply' },
-          { value: 'opaque', title: 'Over white' },
+          { value: 'usual', title: msg('By stock') },
+          { value: 'multiply', title: msg('Multiply') },
+          { value: 'opaque', title: msg('Over white') },
         ]}
       />
-      {ink('Ink opacity', 'opacity')}
-      {ink('Grain shows', 'grain')}
-      {ink('Highlights over it', 'gloss', 200)}
-      {ink('Follows folds', 'folds')}
+      {ink(msg('Ink opacity'), 'opacity')}
+      {ink(msg('Grain shows'), 'grain')}
+      {ink(msg('Highlights over it'), 'gloss', 200)}
+      {ink(msg('Follows folds'), 'folds')}
       <Slider
-        label="Ink spread"
+        label={msg('Ink spread')}
         unit="µm"
         max={500}
         value={Math.round((print.spreadMm ?? usual.spreadMm) * 1000)}
         onChange={(v) => during({ spreadMm: v / 1000 })}
-        onCommit={(v) => commit('Ink spread', { spreadMm: v / 1000 })}
+        onCommit={(v) => commit(msg('Ink spread'), { spreadMm: v / 1000 })}
       />
       <Slider
-        label="Remove white"
+        label={msg('Remove white')}
         unit="%"
         value={Math.round(print.knockOut * 100)}
         onChange={(v) => during({ knockOut: v / 100 })}
-        onCommit={(v) => commit('Remove white', { knockOut: v / 100 })}
+        onCommit={(v) => commit(msg('Remove white'), { knockOut: v / 100 })}
       />
     </>
   );
@@ -245,25 +258,27 @@ function InkColours({ print, during, commit, artwork }: PrintEdits & { artwork: 
   return (
     <>
       <Switch
-        label="Everything in one ink"
+        label={msg('Everything in one ink')}
         on={print.ink !== null}
-        onChange={(on) => commit(on ? 'One ink' : 'Its own colours', { ink: on ? '#1f3d36' : null })}
+        onChange={(on) =>
+          commit(on ? msg('One ink') : msg('Its own colours'), { ink: on ? '#1f3d36' : null })
+        }
       />
       {print.ink && (
         <ColourField
-          label="Ink"
+          label={msg('Ink')}
           value={print.ink}
           onChange={(v) => during({ ink: v })}
-          onCommit={(v) => commit('Ink', { ink: v })}
+          onCommit={(v) => commit(msg('Ink'), { ink: v })}
         />
       )}
       {!print.ink && artwork?.vector && inks && (
         <fieldset disabled={drawing} className="grid gap-1">
-          <legend className="text-ink-2 text-[12px]">Colours of the design</legend>
+          <legend className="text-ink-2 text-[12px]">{msg('Colours of the design')}</legend>
           {artwork.colours.slice(0, 12).map((from) => (
             <ColourField
               key={from}
-              label={`Colour ${from}`}
+              label={msg('Colour {from}', { from })}
               value={inks[from] ?? from}
               onChange={() => undefined}
               onCommit={(to) => to !== (inks[from] ?? from) && void recolour(from, to)}
@@ -289,7 +304,7 @@ function useRecolouring(print: Print, artwork: Artwork | null, commit: PrintEdit
       call('POST /api/artwork/:id/inks', { params: { id: artwork.id }, body: { inks } }),
     );
     if (drawn)
-      latest.current('Colour of the design', {
+      latest.current(msg('Colour of the design'), {
         artwork: drawn.picture,
         width: drawn.width,
         height: drawn.height,

@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { freshId, withWork, type MockupElement } from './editing';
 import { useMockupTools } from './tools';
+import { msg } from '../../../language/language';
 
 /** Takes strokes of shade over the mockup. */
 export function ShadeLayer({
@@ -38,7 +39,7 @@ export function ShadeLayer({
     <svg
       data-testid="shade-layer"
       role="application"
-      aria-label="Paint shade here"
+      aria-label={msg('Paint shade here')}
       className="pointer-events-auto absolute cursor-none touch-none overflow-hidden"
       width={frame.width * zoom}
       height={frame.height * zoom}
@@ -60,7 +61,7 @@ export function ShadeLayer({
       onPointerUp={() => {
         const list = points.current;
         points.current = null;
-        if (list) commit(shade.amount < 0 ? 'Dark stroke' : 'Light stroke', strokes(list));
+        if (list) commit(shade.amount < 0 ? msg('Dark stroke') : msg('Light stroke'), strokes(list));
       }}
       onPointerLeave={() => setAt(null)}
     >
@@ -102,7 +103,7 @@ export function FrameLayer({
     <svg
       data-testid="frame-layer"
       role="application"
-      aria-label="Draw what is to fill the frame"
+      aria-label={msg('Draw what is to fill the frame')}
       className="pointer-events-auto absolute cursor-crosshair touch-none"
       width={frame.width * zoom}
       height={frame.height * zoom}

@@ -6,6 +6,7 @@ import { capitalised } from '../../../ui/capitalised';
 import { FileButton } from '../../../ui/file-button';
 import { ColourField } from '../../../ui/colour-field';
 import { NumberField, Segmented, Select, Slider, Switch, TextField } from '../../../ui/controls';
+import { msg } from '../../../language/language';
 
 /** What a field of an overlay's desk is given. */
 export interface Field {
@@ -52,7 +53,7 @@ export function BrandColour({ label, element, path, during, commit }: Field & { 
         {colours.length > 0 && (
           <div
             role="group"
-            aria-label={`${label} from the brand kit`}
+            aria-label={msg('{label} from the brand kit', { label })}
             className="mb-1.5 flex flex-wrap gap-1"
           >
             {colours.map((c) => (
@@ -61,11 +62,14 @@ export function BrandColour({ label, element, path, during, commit }: Field & { 
                 type="button"
                 aria-label={`${label}: ${c.title}`}
                 aria-pressed={bound === c.id}
-                title={`${c.title} of the brand kit`}
+                title={msg('{c} of the brand kit', { c: c.title })}
                 className={`h-6 w-8 rounded-sm border ${bound === c.id ? 'border-spruce outline-spruce outline-2' : 'border-line'}`}
                 style={{ background: c.colour }}
                 onClick={() =>
-                  commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, c.colour, c.id))
+                  commit(
+                    msg('Colour {label}', { label: label.toLowerCase() }),
+                    boundPatch(element, path, c.colour, c.id),
+                  )
                 }
               />
             ))}
@@ -77,7 +81,10 @@ export function BrandColour({ label, element, path, during, commit }: Field & { 
           onChange={(colour) => during(patchAt(element, path, colour))}
           onCommit={(colour) =>
             colour !== value &&
-            commit(`Colour ${label.toLowerCase()}`, boundPatch(element, path, colour, null))
+            commit(
+              msg('Colour {label}', { label: label.toLowerCase() }),
+              boundPatch(element, path, colour, null),
+            )
           }
         />
       </div>
@@ -101,21 +108,21 @@ export function BrandFont({ label, element, path, commit }: Omit<Field, 'during'
           onChange={(v) => {
             const entry = v.startsWith('brand:') ? v.slice(6) : null;
             const font = entry ? fonts.find((f) => f.id === entry)!.font : v;
-            commit('Change font', boundPatch(element, path, font, entry));
+            commit(msg('Change font'), boundPatch(element, path, font, entry));
           }}
           options={[
-            ...fonts.map((f) => ({ value: `brand:${f.id}`, title: `${f.title} of the brand` })),
+            ...fonts.map((f) => ({ value: `brand:${f.id}`, title: msg('{f} of the brand', { f: f.title }) })),
             ...all,
           ]}
         />
         <FileButton
-          title="Use a font file of your own"
-          label={`A font file for ${label.toLowerCase()}`}
+          title={msg('Use a font file of your own')}
+          label={msg('A font file for {label}', { label: label.toLowerCase() })}
           accept={FONT_FILES}
           onFiles={(files) =>
             void bringInFonts(files).then(
               ([font]) =>
-                font && commit('Change font', boundPatch(element, path, ownFontId(font.hash), null)),
+                font && commit(msg('Change font'), boundPatch(element, path, ownFontId(font.hash), null)),
             )
           }
         />
@@ -193,20 +200,24 @@ export function Wording({
 }: Omit<Field, 'during'> & { label: string; placeholders?: string[]; multiline?: boolean }) {
   const { texts } = useKit();
   const written = valueAt<string>(element, path);
-  const put = (text: string) => commit('Change words', boundPatch(element, path, text, null));
+  const put = (text: string) => commit(msg('Change words'), boundPatch(element, path, text, null));
   const bound = texts.find((t) => t.id === element.brand[path]);
   return (
     <Marked label={label} path={path}>
       <div className="grid gap-1.5">
         <TextField label={label} multiline={multiline} value={written} onCommit={put} />
-        {bound && <p className="text-ink-2 text-[12px]">Follows “{bound.title}” of the brand kit.</p>}
+        {bound && (
+          <p className="text-ink-2 text-[12px]">
+            {msg('Follows “{bound}” of the brand kit.', { bound: bound.title })}
+          </p>
+        )}
         {(placeholders.length > 0 || (multiline && texts.length > 0)) && (
           <div className="flex flex-wrap gap-1">
             {placeholders.map((p) => (
               <button
                 key={p}
                 type="button"
-                title={`Add the product's ${p.slice(1, -1)}`}
+                title={msg("Add the product's {p}", { p: p.slice(1, -1) })}
                 className="measure border-line hover:border-spruce rounded-sm border px-1.5 py-0.5"
                 onClick={() => put(written ? `${written} ${p}` : p)}
               >
@@ -220,7 +231,7 @@ export function Wording({
                   type="button"
                   title={t.text}
                   className="border-line hover:border-spruce rounded-sm border px-1.5 py-0.5 text-[11.5px]"
-                  onClick={() => commit('Use a standing text', boundPatch(element, path, t.text, t.id))}
+                  onClick={() => commit(msg('Use a standing text'), boundPatch(element, path, t.text, t.id))}
                 >
                   {t.title}
                 </button>

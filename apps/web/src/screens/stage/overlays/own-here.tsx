@@ -3,6 +3,7 @@ import type { ShotElement } from '@scenograph/core/elements/index';
 import { makeBase, ownValues, resetFit } from '@scenograph/core/shot/edit';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { useStage } from '../store';
+import { msg } from '../../../language/language';
 
 /** What the slot that is shown has of its own of the chosen element, and the two ways to end that. */
 export interface OwnHere {
@@ -22,9 +23,9 @@ export function ownHere(
   const { edit } = useStage.getState();
   return {
     keys: new Set(ownValues(base, difference)),
-    follow: (key) => edit('Reset a difference', (s) => resetFit(s, slotKey, base.id, key)),
+    follow: (key) => edit(msg('Reset a difference'), (s) => resetFit(s, slotKey, base.id, key)),
     intoBase: (key) =>
-      edit('Make a difference the base', (s) => makeBase(s, resolved, slotKey, base.id, key)),
+      edit(msg('Make a difference the base'), (s) => makeBase(s, resolved, slotKey, base.id, key)),
   };
 }
 
@@ -37,15 +38,19 @@ export function Marked({ label, path, children }: { label: string; path: string;
   const [key] = path.split('.');
   if (!own?.keys.has(key)) return children;
   return (
-    <div role="group" aria-label={`${label}, this slot's own`} className="border-spruce border-l-2 pl-2">
+    <div
+      role="group"
+      aria-label={msg("{label}, this slot's own", { label })}
+      className="border-spruce border-l-2 pl-2"
+    >
       {children}
       <p className="text-ink-2 mt-0.5 flex flex-wrap gap-x-2 text-[11.5px]">
-        This slot’s own.
+        {msg('This slot’s own.')}
         <button type="button" className="hover:text-ink underline" onClick={() => own.follow(key)}>
-          Follow the base
+          {msg('Follow the base')}
         </button>
         <button type="button" className="hover:text-ink underline" onClick={() => own.intoBase(key)}>
-          Make it the base
+          {msg('Make it the base')}
         </button>
       </p>
     </div>

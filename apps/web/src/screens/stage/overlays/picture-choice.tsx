@@ -2,6 +2,7 @@ import { refresh, upload, useRoute } from '../../../api/client';
 import { FileButton } from '../../../ui/file-button';
 import { PictureList } from '../../../ui/picture-list';
 import { say } from '../../../ui/notices';
+import { msg } from '../../../language/language';
 
 const FILES = 'image/png,image/jpeg,image/webp,.svg,image/svg+xml';
 
@@ -39,8 +40,8 @@ export function PictureChoice({
         />
       </div>
       <FileButton
-        title="Import a picture"
-        label={`A file for ${label.toLowerCase()}`}
+        title={msg('Import a picture')}
+        label={msg('A file for {label}', { label: label.toLowerCase() })}
         accept={FILES}
         onFiles={(f) => void take(f)}
       />

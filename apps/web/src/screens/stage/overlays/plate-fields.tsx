@@ -2,6 +2,7 @@ import type { ShotElement } from '@scenograph/core/elements/index';
 import type { Plate } from '@scenograph/core/elements/text/model';
 import { Switch } from '../../../ui/controls';
 import { Amount, BrandColour, patchAt, Share, type Field } from './fields';
+import { msg } from '../../../language/language';
 
 /** A filled panel behind words, of text and callouts. */
 export function PlateFields({
@@ -20,19 +21,19 @@ export function PlateFields({
   return (
     <>
       <Switch
-        label="Panel behind the words"
+        label={msg('Panel behind the words')}
         on={!!element.plate}
         onChange={(on) =>
-          commit(on ? 'Add panel' : 'Remove panel', patchAt(element, 'plate', on ? begin : null))
+          commit(on ? msg('Add panel') : msg('Remove panel'), patchAt(element, 'plate', on ? begin : null))
         }
       />
       {element.plate && (
         <>
-          <BrandColour {...field} label="Panel colour" path="plate.colour" />
-          <Share {...field} label="Opacity" path="plate.opacity" />
+          <BrandColour {...field} label={msg('Panel colour')} path="plate.colour" />
+          <Share {...field} label={msg('Opacity')} path="plate.opacity" />
           <div className="grid grid-cols-2 gap-2">
-            <Amount {...field} label="Padding" path="plate.padding" />
-            <Amount {...field} label="Radius" path="plate.radius" />
+            <Amount {...field} label={msg('Padding')} path="plate.padding" />
+            <Amount {...field} label={msg('Radius')} path="plate.radius" />
           </div>
         </>
       )}

@@ -8,6 +8,7 @@ import { PictureList } from '../../../../ui/picture-list';
 import { type Scene, useRoute } from '../../../../api/client';
 import { GradientPart, Palette, SetPart } from './parts';
 import type { KindDeskProps } from '../desk-props';
+import { msg } from '../../../../language/language';
 
 type Props = KindDeskProps<BackdropElement> & { palette: string[] };
 
@@ -36,45 +37,47 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
         ? '#d9d4cb'
         : fill.colour;
   const toScene = (s: Scene) =>
-    commit('Change backdrop', {
+    commit(msg('Change backdrop'), {
       name: s.title,
       fill: sceneFill(s.picture, s.survey),
     });
   return (
     <div className="grid gap-2.5">
       <Segmented
-        label="Backdrop"
+        label={msg('Backdrop')}
         value={fill.type}
         onChange={(type) => {
           if (type === 'scene') {
             if (scenes?.[0]) toScene(scenes[0]);
           } else
-            commit('Change backdrop', {
-              name: type === 'set' ? 'Set' : 'Backdrop',
+            commit(msg('Change backdrop'), {
+              name: type === 'set' ? msg('Set') : msg('Backdrop'),
               fill: START[type](colour),
             });
         }}
         options={[
-          { value: 'colour', title: 'Colour' },
-          { value: 'gradient', title: 'Gradient' },
-          { value: 'set', title: 'Set' },
-          { value: 'scene', title: 'Scene' },
+          { value: 'colour', title: msg('Colour') },
+          { value: 'gradient', title: msg('Gradient') },
+          { value: 'set', title: msg('Set') },
+          { value: 'scene', title: msg('Scene') },
         ]}
       />
       {fill.type === 'colour' && (
         <>
           <ColourField
-            label="Colour"
+            label={msg('Colour')}
             value={fill.colour}
             onChange={(c) => during({ fill: { ...fill, colour: c } })}
-            onCommit={(c) => commit('Colour backdrop', { fill: { ...fill, colour: c } })}
+            onCommit={(c) => commit(msg('Colour backdrop'), { fill: { ...fill, colour: c } })}
           />
           <Palette
             palette={palette}
-            onPick={(c) => commit('Colour backdrop', { fill: { ...fill, colour: c } })}
+            onPick={(c) => commit(msg('Colour backdrop'), { fill: { ...fill, colour: c } })}
           />
-          <Button onClick={() => commit('Colour backdrop', { fill: { type: 'colour', colour: '#ffffff' } })}>
-            Pure white
+          <Button
+            onClick={() => commit(msg('Colour backdrop'), { fill: { type: 'colour', colour: '#ffffff' } })}
+          >
+            {msg('Pure white')}
           </Button>
         </>
       )}
@@ -106,26 +109,26 @@ function ScenePart({
   return (
     <>
       <PictureList
-        label="Scenes"
+        label={msg('Scenes')}
         items={scenes}
         chosen={scenes?.find((s) => s.picture === fill.picture)?.id ?? null}
         onPick={({ id }) => toScene(scenes!.find((s) => s.id === id)!)}
       />
       {newer && (
-        <Button onClick={() => commit('Newer survey', { fill: { ...fill, survey: newer.survey } })}>
-          Take the scene&apos;s newer survey
+        <Button onClick={() => commit(msg('Newer survey'), { fill: { ...fill, survey: newer.survey } })}>
+          {msg('Take the scene’s newer survey')}
         </Button>
       )}
-      <p className="text-ink-2 text-[12px]">Place to keep in view when a slot crops the scene:</p>
+      <p className="text-ink-2 text-[12px]">{msg('Place to keep in view when a slot crops the scene:')}</p>
       {(['x', 'y'] as const).map((axis) => (
         <Slider
           key={axis}
-          label={axis === 'x' ? 'Focus across' : 'Focus down'}
+          label={axis === 'x' ? msg('Focus across') : msg('Focus down')}
           unit="%"
           value={Math.round(fill.focus[axis] * 100)}
           onChange={(v) => during({ fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })}
           onCommit={(v) =>
-            commit('Move focus', { fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })
+            commit(msg('Move focus'), { fill: { ...fill, focus: { ...fill.focus, [axis]: v / 100 } } })
           }
         />
       ))}
@@ -143,35 +146,37 @@ function BackgroundAlone({ element: { adjust, edges }, during, commit }: Omit<Pr
       max={most}
       value={Math.round(adjust[key] * by)}
       onChange={(v) => during({ adjust: { ...adjust, [key]: v / by } })}
-      onCommit={(v) => commit(`${label} of the background`, { adjust: { ...adjust, [key]: v / by } })}
+      onCommit={(v) =>
+        commit(msg('{label} of the background', { label }), { adjust: { ...adjust, [key]: v / by } })
+      }
     />
   );
   return (
     <fieldset className="border-line border-t pt-2">
-      <legend className="sr-only">Background alone</legend>
+      <legend className="sr-only">{msg('Background alone')}</legend>
       <div className="flex items-center justify-between">
-        <span className="font-medium">Background alone</span>
-        <Button tone="quiet" onClick={() => commit('Background as it is', { adjust: UNADJUSTED })}>
-          As it is
+        <span className="font-medium">{msg('Background alone')}</span>
+        <Button tone="quiet" onClick={() => commit(msg('Background as it is'), { adjust: UNADJUSTED })}>
+          {msg('As it is')}
         </Button>
       </div>
-      {dim('Hue', 'hue', '°', 1, 180)}
-      {dim('Saturation', 'saturation', '%', 100, 100)}
-      {dim('Lightness', 'lightness', '%', 100, 100)}
+      {dim(msg('Hue'), 'hue', '°', 1, 180)}
+      {dim(msg('Saturation'), 'saturation', '%', 100, 100)}
+      {dim(msg('Lightness'), 'lightness', '%', 100, 100)}
       <Slider
-        label="Darkened edges"
+        label={msg('Darkened edges')}
         unit="%"
         value={Math.round(edges.strength * 100)}
         onChange={(v) => during({ edges: { ...edges, strength: v / 100 } })}
-        onCommit={(v) => commit('Darkened edges', { edges: { ...edges, strength: v / 100 } })}
+        onCommit={(v) => commit(msg('Darkened edges'), { edges: { ...edges, strength: v / 100 } })}
       />
       {edges.strength > 0 && (
         <Slider
-          label="Edges reach in"
+          label={msg('Edges reach in')}
           unit="%"
           value={Math.round(edges.reach * 100)}
           onChange={(v) => during({ edges: { ...edges, reach: v / 100 } })}
-          onCommit={(v) => commit('Darkened edges', { edges: { ...edges, reach: v / 100 } })}
+          onCommit={(v) => commit(msg('Darkened edges'), { edges: { ...edges, reach: v / 100 } })}
         />
       )}
     </fieldset>

@@ -11,6 +11,7 @@ import {
 } from '@scenograph/core/elements/backdrop/gradient-stops';
 import { ColourField } from '../../../../ui/colour-field';
 import { Button, IconButton, NumberField } from '../../../../ui/controls';
+import { msg } from '../../../../language/language';
 
 /** Dragged so many pixels away from the bar a stop is taken off. */
 const AWAY = 36;
@@ -74,13 +75,13 @@ export function GradientBar({
   };
   return (
     <fieldset className="grid gap-2">
-      <legend className="text-ink-2 mb-1 text-[12px]">Colours along the gradient</legend>
+      <legend className="text-ink-2 mb-1 text-[12px]">{msg('Colours along the gradient')}</legend>
       <div
         ref={bar}
         data-testid="gradient-bar"
         className="border-line relative mx-2 mb-3.5 h-6 cursor-copy touch-none rounded-sm border"
         style={{ background: css(stops) }}
-        title="Press to add a colour"
+        title={msg('Press to add a colour')}
         onPointerDown={(e) => {
           if (e.target === e.currentTarget) take(addStop(stops, placeOf(e.clientX)));
         }}
@@ -92,7 +93,7 @@ export function GradientBar({
             key={i}
             role="slider"
             tabIndex={0}
-            aria-label={`Stop ${i + 1}, ${s.colour}`}
+            aria-label={msg('Stop {i}, {colour}', { i: i + 1, colour: s.colour })}
             aria-valuenow={Math.round(s.at * 100)}
             aria-valuetext={`${Math.round(s.at * 100)} %`}
             className={`absolute top-3.5 h-5 w-3.5 -translate-x-1/2 cursor-ew-resize touch-none rounded-sm border-2 shadow-[0_0_0_1px_#171b1966] ${i === index ? 'border-spruce z-10' : 'border-card'}`}
@@ -109,7 +110,7 @@ export function GradientBar({
       </div>
       <ChosenStop {...{ stops, index, onDuring, onCommit }} onTake={take} />
       {children?.((colour) => onCommit(withColour(stops, index, colour)))}
-      <Button onClick={() => take(addStop(stops, widestGap(stops)))}>Add a colour</Button>
+      <Button onClick={() => take(addStop(stops, widestGap(stops)))}>{msg('Add a colour')}</Button>
     </fieldset>
   );
 }
@@ -133,7 +134,7 @@ function ChosenStop({
   return (
     <div className="flex items-center gap-2">
       <ColourField
-        label={`Stop ${index + 1}`}
+        label={msg('Stop {index}', { index: index + 1 })}
         value={stop.colour}
         onChange={(colour) => onDuring(coloured(colour))}
         onCommit={(colour) => onCommit(coloured(colour))}
@@ -141,7 +142,7 @@ function ChosenStop({
       <div className="w-20 shrink-0">
         <NumberField
           hideLabel
-          label={`Place of stop ${index + 1}`}
+          label={msg('Place of stop {index}', { index: index + 1 })}
           unit="%"
           min={0}
           max={100}
@@ -151,7 +152,7 @@ function ChosenStop({
         />
       </div>
       <IconButton
-        label={`Remove stop ${index + 1}`}
+        label={msg('Remove stop {index}', { index: index + 1 })}
         disabled={stops.length <= LEAST_STOPS}
         onClick={() => onTake(removeStop(stops, index))}
       >

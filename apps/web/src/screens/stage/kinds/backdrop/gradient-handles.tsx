@@ -1,5 +1,6 @@
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import type { GradientFill } from '@scenograph/core/elements/backdrop/gradient';
+import { msg } from '../../../../language/language';
 
 /** A gradient's two ends on the picture, to be dragged. */
 export function GradientHandles({
@@ -44,7 +45,7 @@ export function GradientHandles({
           key={end}
           role="button"
           tabIndex={0}
-          aria-label={end === 'from' ? 'Start of the gradient' : 'End of the gradient'}
+          aria-label={end === 'from' ? msg('Start of the gradient') : msg('End of the gradient')}
           cx={fill[end].x * w}
           cy={fill[end].y * h}
           r="9"
@@ -54,7 +55,7 @@ export function GradientHandles({
           className="pointer-events-auto cursor-grab"
           onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
           onPointerMove={(e) => e.buttons && during(moved(end, e))}
-          onPointerUp={(e) => commit('Move the gradient', moved(end, e))}
+          onPointerUp={(e) => commit(msg('Move the gradient'), moved(end, e))}
         />
       ))}
     </svg>

@@ -16,6 +16,7 @@ import { OptionsPart } from '../../mockup/options-part';
 import { PrintPart } from '../../mockup/print-part';
 import { ShadePart } from '../../mockup/shade-part';
 import { useMockupTools } from '../../mockup/tools';
+import { msg } from '../../../../language/language';
 
 interface Props {
   element: MockupElement;
@@ -78,7 +79,7 @@ function NewDesign({
     const drawn = vector ? { svg: original, inks: {} } : null;
     const made = newPrint(id, art.title, { hash, width, height, drawn }, here);
     const prints = [...item.prints, { ...made, knockOut: art.whiteGround ? 1 : 0 }];
-    commit(`Print ${art.title}`, withWork(element, { prints }));
+    commit(msg('Print {art}', { art: art.title }), withWork(element, { prints }));
     choose(id);
   };
   const bringIn = async (files: File[]) => {
@@ -88,10 +89,10 @@ function NewDesign({
   };
   return (
     <>
-      <h3 className="font-medium">Designs</h3>
+      <h3 className="font-medium">{msg('Designs')}</h3>
       {survey.areas.length > 1 && (
         <Select
-          label="Print area"
+          label={msg('Print area')}
           className="w-full"
           value={here.id}
           onChange={setArea}
@@ -103,15 +104,15 @@ function NewDesign({
         {INK[here.material].title.toLowerCase()}
       </p>
       <PictureList
-        label="Designs"
+        label={msg('Designs')}
         look="objects"
         items={artworks}
-        nameOf={({ title }) => `Print ${title}`}
+        nameOf={({ title }) => msg('Print {title}', { title })}
         onPick={({ id }) => add(artworks.find((a) => a.id === id)!)}
       />
       <FileButton
-        title="Import a design"
-        label="Designs to import"
+        title={msg('Import a design')}
+        label={msg('Designs to import')}
         accept={ARTWORK_FILES}
         multiple
         onFiles={(files) => void bringIn(files)}
@@ -128,10 +129,10 @@ function DesignList({ element, commit }: { element: MockupElement; commit: Props
   const swap = (i: number, by: number) => {
     const list = [...prints];
     [list[i], list[i + by]] = [list[i + by], list[i]];
-    set('Order of designs', list);
+    set(msg('Order of designs'), list);
   };
   return (
-    <ul aria-label="Designs on the mockup, the uppermost first" className="grid gap-1">
+    <ul aria-label={msg('Designs on the mockup, the uppermost first')} className="grid gap-1">
       {[...prints].reverse().map((p) => {
         const i = prints.indexOf(p);
         return (
@@ -149,20 +150,24 @@ function DesignList({ element, commit }: { element: MockupElement; commit: Props
               <span className="truncate">{p.name}</span>
             </button>
             <IconButton
-              label={`Raise ${p.name}`}
+              label={msg('Raise {p}', { p: p.name })}
               disabled={i + 1 >= prints.length}
               onClick={() => swap(i, 1)}
             >
               <ArrowUp size={13} aria-hidden />
             </IconButton>
-            <IconButton label={`Lower ${p.name}`} disabled={i === 0} onClick={() => swap(i, -1)}>
+            <IconButton
+              label={msg('Lower {p}', { p: p.name })}
+              disabled={i === 0}
+              onClick={() => swap(i, -1)}
+            >
               <ArrowDown size={13} aria-hidden />
             </IconButton>
             <IconButton
-              label={p.hidden ? `Show ${p.name}` : `Hide ${p.name}`}
+              label={p.hidden ? msg('Show {p}', { p: p.name }) : msg('Hide {p}', { p: p.name })}
               onClick={() =>
                 commit(
-                  p.hidden ? 'Show design' : 'Hide design',
+                  p.hidden ? msg('Show design') : msg('Hide design'),
                   withPrint(element, p.id, { hidden: !p.hidden }),
                 )
               }
@@ -170,10 +175,10 @@ function DesignList({ element, commit }: { element: MockupElement; commit: Props
               {p.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
             </IconButton>
             <IconButton
-              label={`Remove ${p.name}`}
+              label={msg('Remove {p}', { p: p.name })}
               onClick={() =>
                 set(
-                  `Remove ${p.name}`,
+                  msg('Remove {p}', { p: p.name }),
                   prints.filter((q) => q.id !== p.id),
                 )
               }
@@ -191,28 +196,30 @@ function ItemColour({ element, during, commit }: Props) {
   const { item, survey } = element.fill;
   return (
     <fieldset className="border-line grid gap-1 border-t pt-2">
-      <legend className="sr-only">The item</legend>
+      <legend className="sr-only">{msg('The item')}</legend>
       <Switch
-        label="Item in another colour"
+        label={msg('Item in another colour')}
         on={item.colour !== null}
         onChange={(on) =>
           commit(
-            on ? 'Colour of the item' : 'Item as photographed',
+            on ? msg('Colour of the item') : msg('Item as photographed'),
             withWork(element, { colour: on ? '#2f5d50' : null }),
           )
         }
       />
       {item.colour && (
         <ColourField
-          label="Colour of the item"
+          label={msg('Colour of the item')}
           value={item.colour}
           onChange={(colour) => during(withWork(element, { colour }))}
-          onCommit={(colour) => commit('Colour of the item', withWork(element, { colour }))}
+          onCommit={(colour) => commit(msg('Colour of the item'), withWork(element, { colour }))}
         />
       )}
       {item.colour && !survey.outline && (
         <p className="text-amber-ink text-[12px]">
-          This mockup has no outline: only its print areas take the colour. Cut the item out in its survey.
+          {msg(
+            'This mockup has no outline: only its print areas take the colour. Cut the item out in its survey.',
+          )}
         </p>
       )}
     </fieldset>
@@ -226,27 +233,30 @@ function Framing({ element, during, commit }: Props) {
   const framed = (to: number, on = focus) => ({ fill: { ...element.fill, zoom: to, focus: on } });
   return (
     <fieldset className="border-line grid gap-1.5 border-t pt-2">
-      <legend className="sr-only">Framing</legend>
+      <legend className="sr-only">{msg('Framing')}</legend>
       <div className="flex items-center justify-between">
-        <span className="font-medium">Framing</span>
+        <span className="font-medium">{msg('Framing')}</span>
         <span className="measure text-ink-2">{Math.round(zoom * 100)} %</span>
       </div>
       <div className="flex gap-2">
         <Button aria-pressed={tool === 'frame'} onClick={() => take(tool === 'frame' ? 'place' : 'frame')}>
-          {tool === 'frame' ? 'Draw on the picture' : 'Frame it closer'}
+          {tool === 'frame' ? msg('Draw on the picture') : msg('Frame it closer')}
         </Button>
-        <Button disabled={zoom === 1} onClick={() => commit('Whole picture', framed(1, { x: 0.5, y: 0.5 }))}>
-          Whole picture
+        <Button
+          disabled={zoom === 1}
+          onClick={() => commit(msg('Whole picture'), framed(1, { x: 0.5, y: 0.5 }))}
+        >
+          {msg('Whole picture')}
         </Button>
       </div>
       <Slider
-        label="Closer"
+        label={msg('Closer')}
         unit="%"
         min={100}
         max={600}
         value={Math.round(zoom * 100)}
         onChange={(v) => during(framed(v / 100))}
-        onCommit={(v) => commit('Frame it closer', framed(v / 100))}
+        onCommit={(v) => commit(msg('Frame it closer'), framed(v / 100))}
       />
     </fieldset>
   );

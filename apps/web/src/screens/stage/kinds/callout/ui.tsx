@@ -3,16 +3,17 @@ import { newCallout } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { SpotHandle } from '../spot-handle';
 import { CalloutDesk } from './desk';
+import { msg } from '../../../../language/language';
 
 export const calloutUi: KindUi<CalloutElement> = {
   Overlay: CalloutDesk,
-  Handles: (props) => <SpotHandle {...props} label="Move the spot" />,
+  Handles: (props) => <SpotHandle {...props} label={msg('Move the spot')} />,
   resize: 'sides',
   starters: [
     {
-      group: 'Measures and callouts',
+      group: msg('Measures and callouts'),
       id: 'callout',
-      title: 'Callout',
+      title: msg('Callout'),
       make: (id, frame) => newCallout(id, frame),
     },
   ],

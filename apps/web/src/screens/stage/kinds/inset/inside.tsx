@@ -4,6 +4,7 @@ import { productOf } from '@scenograph/core/elements/spot';
 import { ContentLayer } from '../content-layer';
 import type { HandlesProps } from '../kind-ui';
 import { useRatio } from '../use-ratio';
+import { msg } from '../../../../language/language';
 
 const held = (v: number) => Math.round(Math.min(1.5, Math.max(-0.5, v)) * 10_000) / 10_000;
 
@@ -23,7 +24,7 @@ export function InsetInside({
   const ratio = product ? product.box.width / product.box.height : own;
   return (
     <ContentLayer
-      label={`Content of ${element.name}`}
+      label={msg('Content of {element}', { element: element.name })}
       box={element.box}
       zoom={zoom}
       onMove={(dx, dy, done) => {
@@ -32,10 +33,10 @@ export function InsetInside({
         const spot = { x: held(from.x - dx * k), y: held(from.y - dy * k * ratio) };
         if (!done) return during({ spot });
         begun.current = null;
-        commit('Move the content', { spot });
+        commit(msg('Move the content'), { spot });
       }}
       onScale={(times) =>
-        commit('How much is shown', { across: Math.min(1, Math.max(0.03, element.across / times)) })
+        commit(msg('How much is shown'), { across: Math.min(1, Math.max(0.03, element.across / times)) })
       }
       onLeave={onLeave}
     />

@@ -6,13 +6,14 @@ import { useKit } from '../../../../api/brand';
 import { Button } from '../../../../ui/controls';
 import { Choice, Share } from '../../overlays/fields';
 import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
+import { msg, rich } from '../../../../language/language';
 
 export function LogoDesk({ element, placed: box, frame, during, commit }: OverlayDeskProps<LogoElement>) {
   const field = { element, during, commit };
   const put = (right: boolean, low: boolean) => {
     const { width: w, height: h } = frame;
     const clear = Math.min(w, h) * 0.05;
-    commit('Place the logo', {
+    commit(msg('Place the logo'), {
       box: { ...box, x: right ? w - clear - box.width : clear, y: low ? h - clear - box.height : clear },
     });
   };
@@ -21,22 +22,22 @@ export function LogoDesk({ element, placed: box, frame, during, commit }: Overla
       <LogoChoice element={element} commit={commit} />
       <Choice
         {...field}
-        label="Chosen for"
-        step="Logo for"
+        label={msg('Chosen for')}
+        step={msg('Logo for')}
         path="ground"
         options={[
-          { value: 'auto', title: 'What lies beneath' },
-          { value: 'light', title: 'Light' },
-          { value: 'dark', title: 'Dark' },
+          { value: 'auto', title: msg('What lies beneath') },
+          { value: 'light', title: msg('Light') },
+          { value: 'dark', title: msg('Dark') },
         ]}
       />
       <div className="grid grid-cols-2 gap-1.5">
-        <Button onClick={() => put(false, false)}>Top left</Button>
-        <Button onClick={() => put(true, false)}>Top right</Button>
-        <Button onClick={() => put(false, true)}>Bottom left</Button>
-        <Button onClick={() => put(true, true)}>Bottom right</Button>
+        <Button onClick={() => put(false, false)}>{msg('Top left')}</Button>
+        <Button onClick={() => put(true, false)}>{msg('Top right')}</Button>
+        <Button onClick={() => put(false, true)}>{msg('Bottom left')}</Button>
+        <Button onClick={() => put(true, true)}>{msg('Bottom right')}</Button>
       </div>
-      <Share {...field} label="Clear space" path="clear" max={2} />
+      <Share {...field} label={msg('Clear space')} path="clear" max={2} />
     </div>
   );
 }
@@ -53,14 +54,17 @@ export function LogoChoice({
   if (!logos.length)
     return (
       <p className="text-ink-2">
-        The brand kit has no logo yet.{' '}
-        <Link to="/brand" className="text-spruce underline">
-          Add one there.
-        </Link>
+        {rich('The brand kit has no logo yet. <link>Add one there.</link>', {
+          link: (inside) => (
+            <Link to="/brand" className="text-spruce underline">
+              {inside}
+            </Link>
+          ),
+        })}
       </p>
     );
   return (
-    <div role="group" aria-label="Logos of the brand kit" className="grid grid-cols-2 gap-1.5">
+    <div role="group" aria-label={msg('Logos of the brand kit')} className="grid grid-cols-2 gap-1.5">
       {logos.map((l) => (
         <button
           key={l.id}
@@ -69,7 +73,7 @@ export function LogoChoice({
           title={l.title}
           className={`flex h-14 items-center justify-center gap-2 rounded-md border px-2 ${element.brand.logo === l.id ? 'border-spruce outline-spruce outline-1' : 'border-line'}`}
           onClick={() =>
-            commit('Choose a logo', {
+            commit(msg('Choose a logo'), {
               light: l.light?.picture ?? null,
               dark: l.dark?.picture ?? null,
               brand: { ...element.brand, logo: l.id },

@@ -12,76 +12,56 @@ import {
 } from '../../overlays/fields';
 import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
 import { PictureChoice } from '../../overlays/picture-choice';
+import { msg } from '../../../../language/language';
+
+type Half = 'before' | 'after';
+
+const changed = (element: PairElement, which: Half, part: Partial<PairHalf>) =>
+  patchAt(element, which, { ...element[which], ...part });
 
 export function PairDesk({ element, during, commit }: OverlayDeskProps<PairElement>) {
   const field = { element, during, commit };
   const halves = ['before', 'after'] as const;
-  const change = (which: 'before' | 'after', part: Partial<PairHalf>) =>
-    patchAt(element, which, { ...element[which], ...part });
+  const change = (which: Half, part: Partial<PairHalf>) => changed(element, which, part);
   return (
     <div className="grid gap-2.5">
       {halves.map((which) => (
         <PictureChoice
           key={which}
-          label={which === 'before' ? 'Picture of before' : 'Picture of after'}
+          label={which === 'before' ? msg('Picture of before') : msg('Picture of after')}
           chosen={element[which].picture}
-          onChoose={(picture) => commit(`Picture of ${which}`, change(which, { picture }))}
+          onChoose={(picture) => commit(msg('Picture of {which}', { which }), change(which, { picture }))}
         />
       ))}
       <Choice
         {...field}
-        label="Split"
+        label={msg('Split')}
         path="split"
         options={[
-          { value: 'vertical', title: 'Upright' },
-          { value: 'horizontal', title: 'Level' },
-          { value: 'diagonal', title: 'Diagonal' },
+          { value: 'vertical', title: msg('Upright') },
+          { value: 'horizontal', title: msg('Level') },
+          { value: 'diagonal', title: msg('Diagonal') },
         ]}
       />
-      <Share {...field} label="Divider at" path="at" min={0.05} max={0.95} />
+      <Share {...field} label={msg('Divider at')} path="at" min={0.05} max={0.95} />
       <div className="grid grid-cols-2 gap-2">
-        <Amount {...field} label="Divider" path="divider.width" max={200} />
-        <Amount {...field} label="Radius" path="radius" />
+        <Amount {...field} label={msg('Divider')} path="divider.width" max={200} />
+        <Amount {...field} label={msg('Radius')} path="radius" />
       </div>
-      <BrandColour {...field} label="Divider" path="divider.colour" />
-      <Toggle {...field} label="Crop both alike" path="sameCrop" />
+      <BrandColour {...field} label={msg('Divider')} path="divider.colour" />
+      <Toggle {...field} label={msg('Crop both alike')} path="sameCrop" />
       {halves
         .filter((w) => w === 'after' || !element.sameCrop)
         .map((which) => (
-          <div key={which}>
-            <p className="text-ink-2 text-[12px]">{element.sameCrop ? 'Crop' : `Crop of ${which}`}</p>
-            {(['x', 'y'] as const).map((axis) => (
-              <Slider
-                key={axis}
-                label={axis === 'x' ? 'Across' : 'Down'}
-                unit="%"
-                value={Math.round(element[which].focus[axis] * 100)}
-                onChange={(v) =>
-                  during(change(which, { focus: { ...element[which].focus, [axis]: v / 100 } }))
-                }
-                onCommit={(v) =>
-                  commit('Crop', change(which, { focus: { ...element[which].focus, [axis]: v / 100 } }))
-                }
-              />
-            ))}
-            <Slider
-              label="Zoom"
-              unit="%"
-              min={100}
-              max={800}
-              value={Math.round(element[which].zoom * 100)}
-              onChange={(v) => during(change(which, { zoom: v / 100 }))}
-              onCommit={(v) => commit('Crop', change(which, { zoom: v / 100 }))}
-            />
-          </div>
+          <CropOfHalf key={which} element={element} which={which} during={during} commit={commit} />
         ))}
-      <Share {...field} label="Match tone" path="matchTone" />
+      <Share {...field} label={msg('Match tone')} path="matchTone" />
       <Switch
-        label="Labels"
+        label={msg('Labels')}
         on={!!element.labels}
         onChange={(on) =>
           commit(
-            'Labels',
+            msg('Labels'),
             patchAt(
               element,
               'labels',
@@ -101,15 +81,53 @@ export function PairDesk({ element, during, commit }: OverlayDeskProps<PairEleme
       {element.labels && (
         <>
           <div className="grid grid-cols-2 gap-2">
-            <Wording {...field} label="Before" path="before.label" />
-            <Wording {...field} label="After" path="after.label" />
+            <Wording {...field} label={msg('Before')} path="before.label" />
+            <Wording {...field} label={msg('After')} path="after.label" />
           </div>
-          <BrandFont {...field} label="Font" path="labels.font" />
-          <Amount {...field} label="Size" path="labels.size" min={4} />
-          <BrandColour {...field} label="Behind labels" path="labels.plate" />
-          <BrandColour {...field} label="Labels" path="labels.ink" />
+          <BrandFont {...field} label={msg('Font')} path="labels.font" />
+          <Amount {...field} label={msg('Size')} path="labels.size" min={4} />
+          <BrandColour {...field} label={msg('Behind labels')} path="labels.plate" />
+          <BrandColour {...field} label={msg('Labels')} path="labels.ink" />
         </>
       )}
+    </div>
+  );
+}
+
+/** Which part of a picture its half shows, or both where they are cropped alike. */
+function CropOfHalf({
+  element,
+  which,
+  during,
+  commit,
+}: Pick<OverlayDeskProps<PairElement>, 'element' | 'during' | 'commit'> & { which: Half }) {
+  const change = (part: Partial<PairHalf>) => changed(element, which, part);
+  return (
+    <div>
+      <p className="text-ink-2 text-[12px]">
+        {element.sameCrop ? msg('Crop') : msg('Crop of {which}', { which })}
+      </p>
+      {(['x', 'y'] as const).map((axis) => (
+        <Slider
+          key={axis}
+          label={axis === 'x' ? msg('Across') : msg('Down')}
+          unit="%"
+          value={Math.round(element[which].focus[axis] * 100)}
+          onChange={(v) => during(change({ focus: { ...element[which].focus, [axis]: v / 100 } }))}
+          onCommit={(v) =>
+            commit(msg('Crop'), change({ focus: { ...element[which].focus, [axis]: v / 100 } }))
+          }
+        />
+      ))}
+      <Slider
+        label={msg('Zoom')}
+        unit="%"
+        min={100}
+        max={800}
+        value={Math.round(element[which].zoom * 100)}
+        onChange={(v) => during(change({ zoom: v / 100 }))}
+        onCommit={(v) => commit(msg('Crop'), change({ zoom: v / 100 }))}
+      />
     </div>
   );
 }

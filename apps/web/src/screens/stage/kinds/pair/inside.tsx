@@ -4,6 +4,7 @@ import type { Box } from '@scenograph/core/vector/box';
 import { ContentLayer } from '../content-layer';
 import type { HandlesProps } from '../kind-ui';
 import { useRatio } from '../use-ratio';
+import { msg } from '../../../../language/language';
 
 type Side = 'before' | 'after';
 
@@ -67,7 +68,10 @@ function HalfInside({
     ({ [side]: { ...half, ...value } }) as Partial<PairElement>;
   return (
     <ContentLayer
-      label={`${side === 'before' ? 'Before' : 'After'} of ${element.name}`}
+      label={msg('{part} of {element}', {
+        part: side === 'before' ? msg('Before') : msg('After'),
+        element: element.name,
+      })}
       box={element.sameCrop ? element.box : halfBox(element, side)}
       zoom={zoom}
       onMove={(dx, dy, done) => {
@@ -75,10 +79,10 @@ function HalfInside({
         const focus = movedFocus(from, element.box, ratio, half.zoom, [dx, dy]);
         if (!done) return during(change({ focus }));
         begun.current = null;
-        commit('Move the picture', change({ focus }));
+        commit(msg('Move the picture'), change({ focus }));
       }}
       onScale={(times) =>
-        commit('Scale the picture', change({ zoom: Math.min(8, Math.max(1, half.zoom * times)) }))
+        commit(msg('Scale the picture'), change({ zoom: Math.min(8, Math.max(1, half.zoom * times)) }))
       }
       onLeave={onLeave}
     />

@@ -3,6 +3,7 @@ import { newPair } from '@scenograph/core/shot/overlay-starters';
 import type { KindUi } from '../kind-ui';
 import { PairDesk } from './desk';
 import { PairInside } from './inside';
+import { msg } from '../../../../language/language';
 
 export const pairUi: KindUi<PairElement> = {
   Overlay: PairDesk,
@@ -10,15 +11,15 @@ export const pairUi: KindUi<PairElement> = {
   resize: 'free',
   starters: [
     {
-      group: 'Close-ups',
+      group: msg('Close-ups'),
       id: 'pair',
-      title: 'Before and after, whole',
+      title: msg('Before and after, whole'),
       make: (id, frame) => newPair(id, frame, true),
     },
     {
-      group: 'Close-ups',
+      group: msg('Close-ups'),
       id: 'pair-inset',
-      title: 'Before and after, inset',
+      title: msg('Before and after, inset'),
       make: (id, frame) => newPair(id, frame, false),
     },
   ],

@@ -15,10 +15,11 @@ import type { StagingNote } from '../../../../workers/paint.worker';
 import { LightDome } from '../../light-dome';
 import { standNotes } from '../../true-size';
 import type { KindDeskProps } from '../desk-props';
+import { msg } from '../../../../language/language';
 
 type Props = KindDeskProps<ProductElement> & { shot: ResolvedShot };
 
-const POSES: Record<Pose, string> = { stand: 'Stand', float: 'Float', flat: 'Lay flat' };
+const POSES: Record<Pose, string> = { stand: msg('Stand'), float: msg('Float'), flat: msg('Lay flat') };
 
 /** How a product stands; part of "Place". */
 export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
@@ -30,35 +31,37 @@ export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
   return (
     <div className="mt-2.5 grid gap-1">
       <Segmented
-        label="How it sits"
+        label={msg('How it sits')}
         value={element.pose}
         onChange={(pose) => commit(POSES[pose], posed({ pose }))}
         options={(Object.keys(POSES) as Pose[]).map((value) => ({ value, title: POSES[value] }))}
       />
       {element.pose === 'float' && (
         <LengthSlider
-          label="Above the ground"
+          label={msg('Above the ground')}
           min={0}
           max={400}
           value={Math.round(element.liftMm)}
           onChange={(liftMm) => during(posed({ liftMm }))}
-          onCommit={(liftMm) => commit('Lift', posed({ liftMm }))}
+          onCommit={(liftMm) => commit(msg('Lift'), posed({ liftMm }))}
         />
       )}
       {element.pose !== 'flat' && (
         <div className="mt-1 flex items-end gap-2">
           <div className="grow">
             <NumberField
-              label="Photo's pitch"
+              label={msg("Photo's pitch")}
               unit="°"
               min={0}
               max={90}
               value={Math.round(element.pitchDeg ?? element.base?.pitchDeg ?? 15)}
-              onCommit={(pitchDeg) => commit('Pitch of the photo', { pitchDeg })}
+              onCommit={(pitchDeg) => commit(msg('Pitch of the photo'), { pitchDeg })}
             />
           </div>
           {element.pitchDeg !== null && (
-            <Button onClick={() => commit('Pitch as estimated', { pitchDeg: null })}>Estimate</Button>
+            <Button onClick={() => commit(msg('Pitch as estimated'), { pitchDeg: null })}>
+              {msg('Estimate')}
+            </Button>
           )}
         </div>
       )}
@@ -68,16 +71,16 @@ export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
         </p>
       ))}
       <Switch
-        label="Every variant takes this place"
+        label={msg('Every variant takes this place')}
         on={element.followsVariant}
-        onChange={(followsVariant) => commit('Follow the variant', { followsVariant })}
+        onChange={(followsVariant) => commit(msg('Follow the variant'), { followsVariant })}
       />
       {ground?.occluder && (
         <Switch
-          label="Behind the scene's foreground"
+          label={msg("Behind the scene's foreground")}
           on={element.behind}
           onChange={(behind) =>
-            commit(behind ? 'Behind the foreground' : 'Before the foreground', { behind })
+            commit(behind ? msg('Behind the foreground') : msg('Before the foreground'), { behind })
           }
         />
       )}
@@ -87,11 +90,11 @@ export function ProductPlaceDesk({ element, shot, during, commit }: Props) {
 }
 
 const FORMS: Record<Arrangement['form'], string> = {
-  row: 'Row',
-  column: 'Column',
-  rising: 'Rising diagonal',
-  falling: 'Falling diagonal',
-  staggered: 'Staggered rows',
+  row: msg('Row'),
+  column: msg('Column'),
+  rising: msg('Rising diagonal'),
+  falling: msg('Falling diagonal'),
+  staggered: msg('Staggered rows'),
 };
 
 /** Several of one product, or of several, as one. */
@@ -107,10 +110,13 @@ function PackDesk({ element, shot, during, commit }: Props) {
       <Button
         className="mt-1"
         onClick={() =>
-          commit('Make a multipack', fitted({ form: 'row', count: 3, gap: -12, front: 'first', others: [] }))
+          commit(
+            msg('Make a multipack'),
+            fitted({ form: 'row', count: 3, gap: -12, front: 'first', others: [] }),
+          )
         }
       >
-        Make a multipack
+        {msg('Make a multipack')}
       </Button>
     );
   const change = (value: Partial<Arrangement>) => fitted({ ...pack, ...value });
@@ -119,56 +125,56 @@ function PackDesk({ element, shot, during, commit }: Props) {
   );
   return (
     <fieldset className="border-line mt-2 grid gap-1.5 border-t pt-2">
-      <legend className="sr-only">Multipack</legend>
+      <legend className="sr-only">{msg('Multipack')}</legend>
       <div className="flex items-center justify-between">
-        <span className="font-medium">Multipack</span>
-        <Button tone="quiet" onClick={() => commit('One alone', { pack: null })}>
-          One alone
+        <span className="font-medium">{msg('Multipack')}</span>
+        <Button tone="quiet" onClick={() => commit(msg('One alone'), { pack: null })}>
+          {msg('One alone')}
         </Button>
       </div>
       <div className="grid grid-cols-2 gap-2">
         <NumberField
-          label="Count"
+          label={msg('Count')}
           unit=""
           min={1}
           max={MOST_IN_PACK}
           value={pack.count}
-          onCommit={(count) => commit('Count of the multipack', change({ count: Math.round(count) }))}
+          onCommit={(count) => commit(msg('Count of the multipack'), change({ count: Math.round(count) }))}
         />
         <div>
-          <span className="text-ink-2 mb-1 block text-[12px]">Form</span>
+          <span className="text-ink-2 mb-1 block text-[12px]">{msg('Form')}</span>
           <Select
-            label="Form"
+            label={msg('Form')}
             className="w-full"
             value={pack.form}
-            onChange={(form) => commit('Form of the multipack', change({ form }))}
+            onChange={(form) => commit(msg('Form of the multipack'), change({ form }))}
             options={ARRANGEMENT_FORMS.map((value) => ({ value, title: FORMS[value] }))}
           />
         </div>
       </div>
       <Slider
-        label="Gap"
+        label={msg('Gap')}
         unit="%"
         min={-80}
         max={120}
         value={pack.gap}
         onChange={(gap) => during(change({ gap }))}
-        onCommit={(gap) => commit('Gap of the multipack', change({ gap }))}
+        onCommit={(gap) => commit(msg('Gap of the multipack'), change({ gap }))}
       />
       <Segmented
-        label="Which stands in front"
+        label={msg('Which stands in front')}
         value={pack.front}
-        onChange={(front) => commit('Front of the multipack', change({ front }))}
+        onChange={(front) => commit(msg('Front of the multipack'), change({ front }))}
         options={[
-          { value: 'first', title: 'First in front' },
-          { value: 'last', title: 'Last in front' },
+          { value: 'first', title: msg('First in front') },
+          { value: 'last', title: msg('Last in front') },
         ]}
       />
       {others.length > 0 && (
         <Button
           onClick={() =>
             commit(
-              'Mix products',
+              msg('Mix products'),
               change({
                 others: pack.others.length
                   ? []
@@ -181,7 +187,12 @@ function PackDesk({ element, shot, during, commit }: Props) {
             )
           }
         >
-          {pack.others.length ? 'Only this product' : `Mix with the ${others.length} other of this shot`}
+          {pack.others.length
+            ? msg('Only this product')
+            : msg(
+                'Mix with the {others, plural, one {other product} other {# other products}} of this shot',
+                { others: others.length },
+              )}
         </Button>
       )}
     </fieldset>
@@ -237,29 +248,29 @@ export function ProductLightDesk({ element, shot, during, commit }: Props) {
           <LightDome
             light={light}
             onChange={(l) => during({ shadow: { ...shadow, light: l } })}
-            onCommit={(l) => commit('Move the light', { shadow: { ...shadow, light: l } })}
+            onCommit={(l) => commit(msg('Move the light'), { shadow: { ...shadow, light: l } })}
           />
           {shadow.light && ground && (
             <Button
               className="mt-1"
-              onClick={() => commit("The scene's light", { shadow: { ...shadow, light: null } })}
+              onClick={() => commit(msg("The scene's light"), { shadow: { ...shadow, light: null } })}
             >
-              Back to the scene&apos;s light
+              {msg('Back to the scene’s light')}
             </Button>
           )}
         </>
       )}
-      {percent('Shadow', 'strength', 100, 'Shadow strength')}
+      {percent(msg('Shadow'), 'strength', 100, msg('Shadow strength'))}
       {!camera && (
         <>
-          {percent('Contact', 'contact', 100, 'Contact shadow')}
-          {percent('Shadow softness', 'softness', 250)}
-          {percent('Shadow length', 'length', 200)}
+          {percent(msg('Contact'), 'contact', 100, msg('Contact shadow'))}
+          {percent(msg('Shadow softness'), 'softness', 250)}
+          {percent(msg('Shadow length'), 'length', 200)}
           <ColourField
-            label="Shadow tint"
+            label={msg('Shadow tint')}
             value={shadow.tint}
             onChange={(tint) => during({ shadow: { ...shadow, tint } })}
-            onCommit={(tint) => commit('Shadow tint', { shadow: { ...shadow, tint } })}
+            onCommit={(tint) => commit(msg('Shadow tint'), { shadow: { ...shadow, tint } })}
           />
         </>
       )}
@@ -285,27 +296,29 @@ function TooDark({
   return (
     <div className="text-amber-ink mt-2 text-[12px]">
       <p>
-        The ground here is too dark for a shadow to be seen (lightness {Math.round(lightness * 100)} of 100).
-        A rim of light sets it off instead.
+        {msg(
+          'The ground here is too dark for a shadow to be seen (lightness {lightness} of 100). A rim of light sets it off instead.',
+          { lightness: Math.round(lightness * 100) },
+        )}
       </p>
       <div className="mt-1 flex gap-2">
         <Button
           onClick={() =>
-            commit('Light rim', {
+            commit(msg('Light rim'), {
               effects: { ...effects, outline: { width: 2, colour: '#f4ead2', opacity: 0.5 } },
             })
           }
         >
-          Light rim
+          {msg('Light rim')}
         </Button>
         <Button
           onClick={() =>
-            commit('Glow', {
+            commit(msg('Glow'), {
               effects: { ...effects, glow: { size: 60, colour: '#f4ead2', opacity: 0.4 } },
             })
           }
         >
-          Glow
+          {msg('Glow')}
         </Button>
       </div>
     </div>
@@ -316,22 +329,22 @@ function ShadowSource({ element: { shadow, ownShadow }, commit }: Pick<Props, 'e
   if (!ownShadow)
     return (
       <p className="text-ink-2 mt-1 text-[12px]">
-        This cutout keeps no shadow of its photo. Turn it on in the cutout desk to show it here.
+        {msg('This cutout keeps no shadow of its photo. Turn it on in the cutout desk to show it here.')}
       </p>
     );
   return (
     <div className="mt-2">
       <Segmented
-        label="Where the shadow comes from"
+        label={msg('Where the shadow comes from')}
         value={shadow.source}
         onChange={(source) =>
-          commit(source === 'camera' ? "Show the camera's own shadow" : 'Shadow by the light', {
+          commit(source === 'camera' ? msg("Show the camera's own shadow") : msg('Shadow by the light'), {
             shadow: { ...shadow, source },
           })
         }
         options={[
-          { value: 'light', title: 'By the light' },
-          { value: 'camera', title: "Camera's own" },
+          { value: 'light', title: msg('By the light') },
+          { value: 'camera', title: msg("Camera's own") },
         ]}
       />
     </div>
@@ -349,17 +362,17 @@ function ReflectionPart({
       unit="%"
       value={Math.round(reflection[key] * 100)}
       onChange={(v) => during({ reflection: { ...reflection, [key]: v / 100 } })}
-      onCommit={(v) => commit('Reflection', { reflection: { ...reflection, [key]: v / 100 } })}
+      onCommit={(v) => commit(msg('Reflection'), { reflection: { ...reflection, [key]: v / 100 } })}
     />
   );
   return (
     <fieldset className="border-line mt-2 border-t pt-2">
-      <legend className="sr-only">Reflection</legend>
-      {mirror('Reflection', 'strength')}
+      <legend className="sr-only">{msg('Reflection')}</legend>
+      {mirror(msg('Reflection'), 'strength')}
       {reflection.strength > 0 && (
         <>
-          {mirror('Fading', 'fade')}
-          {mirror('Roughness', 'roughness')}
+          {mirror(msg('Fading'), 'fade')}
+          {mirror(msg('Roughness'), 'roughness')}
         </>
       )}
     </fieldset>
@@ -376,29 +389,29 @@ export function ProductToneDesk({ element, shot, during, commit }: Props) {
       {scene ? (
         <>
           <Slider
-            label="Match"
+            label={msg('Match')}
             unit="%"
             value={Math.round(tone.strength * 100)}
             onChange={(v) => during({ tone: { ...tone, strength: v / 100 } })}
-            onCommit={(v) => commit('Match the tone', { tone: { ...tone, strength: v / 100 } })}
+            onCommit={(v) => commit(msg('Match the tone'), { tone: { ...tone, strength: v / 100 } })}
           />
           <Slider
-            label="Largest colour shift"
+            label={msg('Largest colour shift')}
             unit="ΔE"
             max={20}
             value={tone.limit}
             onChange={(limit) => during({ tone: { ...tone, limit } })}
-            onCommit={(limit) => commit('Limit of the colour drift', { tone: { ...tone, limit } })}
+            onCommit={(limit) => commit(msg('Limit of the colour drift'), { tone: { ...tone, limit } })}
           />
           <p className="flex justify-between text-[12.5px]">
-            <span className="text-ink-2">Colour drift from the source</span>
+            <span className="text-ink-2">{msg('Colour drift from the source')}</span>
             <span className="measure" data-testid="drift">
-              {note ? `ΔE ${note.drift.toFixed(1)}${note.held ? ', held' : ''}` : 'measuring'}
+              {note ? `ΔE ${note.drift.toFixed(1)}${note.held ? msg(', held') : ''}` : msg('measuring')}
             </span>
           </p>
         </>
       ) : (
-        <p className="text-ink-2">Tone is matched where a product stands in a scene&apos;s picture.</p>
+        <p className="text-ink-2">{msg('Tone is matched where a product stands in a scene’s picture.')}</p>
       )}
     </div>
   );

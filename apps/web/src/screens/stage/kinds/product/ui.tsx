@@ -4,6 +4,7 @@ import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import type { KindUi } from '../kind-ui';
 import { SlatPhoto } from '../slat-photo';
 import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './desk';
+import { msg } from '../../../../language/language';
 
 export const productUi: KindUi<ProductElement> = {
   Place: ProductPlaceDesk,
@@ -11,7 +12,10 @@ export const productUi: KindUi<ProductElement> = {
   Tone: ProductToneDesk,
   lightSummary({ shadow }, shot) {
     const light = shadow.light ?? groundOf(shot.elements)?.light ?? STUDIO_LIGHT;
-    return `${Math.round(light.azimuthDeg)}°, ${Math.round(light.elevationDeg)}° up`;
+    return msg('{azimuthDeg}°, {elevationDeg}° up', {
+      azimuthDeg: Math.round(light.azimuthDeg),
+      elevationDeg: Math.round(light.elevationDeg),
+    });
   },
   toneSummary: ({ tone }) => `${Math.round(tone.strength * 100)} %`,
   slat: ({ picture }) => <SlatPhoto picture={picture} />,

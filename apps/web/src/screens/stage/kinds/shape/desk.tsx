@@ -5,6 +5,7 @@ import type { PathCommand } from '@scenograph/core/vector/outline';
 import { Button, Select, Switch } from '../../../../ui/controls';
 import { Amount, BrandColour, Choice, named, patchAt, Toggle } from '../../overlays/fields';
 import type { OverlayDeskProps } from '../../overlays/overlay-desk-props';
+import { msg } from '../../../../language/language';
 
 export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeElement>) {
   const field = { element, during, commit };
@@ -13,16 +14,16 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
   return (
     <div className="grid gap-2.5">
       <Select
-        label="Shape"
+        label={msg('Shape')}
         value={form}
-        onChange={(v) => commit('Shape', patchAt(element, 'form', v))}
+        onChange={(v) => commit(msg('Shape'), patchAt(element, 'form', v))}
         options={named(SHAPE_FORMS)}
       />
       {form === 'panel' && (
         <Choice
           {...field}
-          label="Outline of the panel"
-          step="Outline"
+          label={msg('Outline of the panel')}
+          step={msg('Outline')}
           path="panel"
           list
           options={named(PANELS)}
@@ -31,7 +32,7 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
       {form === 'icon' && (
         <div
           role="group"
-          aria-label="Icons"
+          aria-label={msg('Icons')}
           className="border-line grid max-h-44 grid-cols-7 gap-0.5 overflow-y-auto rounded-md border p-1"
         >
           {ICONS.map((name) => (
@@ -42,7 +43,7 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
               title={name}
               aria-pressed={element.icon === name}
               className={`flex h-8 items-center justify-center rounded-sm ${element.icon === name ? 'bg-spruce-tint text-spruce' : 'text-ink-2 hover:bg-spruce-tint'}`}
-              onClick={() => commit('Choose an icon', patchAt(element, 'icon', name))}
+              onClick={() => commit(msg('Choose an icon'), patchAt(element, 'icon', name))}
             >
               <svg
                 width="18"
@@ -62,29 +63,29 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
       )}
       {form === 'decoration' && (
         <>
-          <Choice {...field} label="Decoration" path="decoration" list options={named(DECORATIONS)} />
+          <Choice {...field} label={msg('Decoration')} path="decoration" list options={named(DECORATIONS)} />
           <div className="flex items-center gap-2">
-            <Amount {...field} label="How many" unit="" path="count" min={1} max={60} />
+            <Amount {...field} label={msg('How many')} unit="" path="count" min={1} max={60} />
             <Button
-              onClick={() => commit('Draw it anew', patchAt(element, 'seed', (element.seed + 1) % 1000))}
+              onClick={() => commit(msg('Draw it anew'), patchAt(element, 'seed', (element.seed + 1) % 1000))}
             >
-              Anew
+              {msg('Anew')}
             </Button>
           </div>
         </>
       )}
       {lined && (
         <>
-          <Amount {...field} label="Line" path="line" max={500} digits={1} />
+          <Amount {...field} label={msg('Line')} path="line" max={500} digits={1} />
           {form !== 'icon' && (
             <Choice
               {...field}
-              label="Kind of line"
+              label={msg('Kind of line')}
               path="dash"
               options={[
-                { value: 'whole', title: 'Whole' },
-                { value: 'dashed', title: 'Dashed' },
-                { value: 'dotted', title: 'Dotted' },
+                { value: 'whole', title: msg('Whole') },
+                { value: 'dashed', title: msg('Dashed') },
+                { value: 'dotted', title: msg('Dotted') },
               ]}
             />
           )}
@@ -92,17 +93,17 @@ export function ShapeDesk({ element, during, commit }: OverlayDeskProps<ShapeEle
       )}
       {form === 'arrow' && (
         <Switch
-          label="Heads at both ends"
+          label={msg('Heads at both ends')}
           on={element.heads === 'both'}
-          onChange={(on) => commit('Heads', patchAt(element, 'heads', on ? 'both' : 'end'))}
+          onChange={(on) => commit(msg('Heads'), patchAt(element, 'heads', on ? 'both' : 'end'))}
         />
       )}
-      {form === 'frame' && <Toggle {...field} label="Double line" path="double" />}
+      {form === 'frame' && <Toggle {...field} label={msg('Double line')} path="double" />}
       {(form === 'frame' || (form === 'panel' && element.panel === 'rectangle')) && (
-        <Amount {...field} label="Radius" path="radius" max={5000} />
+        <Amount {...field} label={msg('Radius')} path="radius" max={5000} />
       )}
-      <BrandColour {...field} label="Colour" path="colour" />
-      {form === 'decoration' && <BrandColour {...field} label="Second colour" path="second" />}
+      <BrandColour {...field} label={msg('Colour')} path="colour" />
+      {form === 'decoration' && <BrandColour {...field} label={msg('Second colour')} path="second" />}
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react';
 import type { TextElement } from '@scenograph/core/elements/text/model';
 import { useStage } from '../../store';
 import type { HandlesProps } from '../kind-ui';
+import { msg } from '../../../../language/language';
 
 /** Screen pixels that letters are written in, whatever size they come out at. */
 const SMALLEST = 13;
@@ -33,13 +34,13 @@ export function TextInside({
   const keep = () => {
     if (given.current) return;
     const text = field.current!.value;
-    if (text !== first.current) commit('Change words', { text });
+    if (text !== first.current) commit(msg('Change words'), { text });
     onLeave();
   };
   return (
     <textarea
       ref={field}
-      aria-label={`Words of ${element.name}`}
+      aria-label={msg('Words of {element}', { element: element.name })}
       defaultValue={first.current}
       dir="auto"
       className="bg-card text-ink outline-spruce pointer-events-auto absolute resize-none p-1 leading-tight outline-2"

@@ -3,6 +3,7 @@ import { newText } from '@scenograph/core/shot/starters';
 import type { KindUi } from '../kind-ui';
 import { TextDesk } from './desk';
 import { TextInside } from './inside';
+import { msg } from '../../../../language/language';
 
 /** Light words are shown in ink on the white slat. */
 function darkEnough(colour: string): string {
@@ -21,10 +22,10 @@ export const textUi: KindUi<TextElement> = {
   ),
   starters: [
     {
-      group: 'Words and prices',
+      group: msg('Words and prices'),
       id: 'text',
-      title: 'Text',
-      make: (id, frame) => newText(id, 'New words', frame),
+      title: msg('Text'),
+      make: (id, frame) => newText(id, msg('New words'), frame),
     },
   ],
 };
