@@ -168,7 +168,7 @@ test('the same adjustments for a whole shoot are asked about first, with how man
   await user.click(screen.getByRole('button', { name: 'Adjust photo' }));
   await user.click(screen.getByRole('button', { name: 'Same for all 2 photos' }));
   const dialog = screen.getByRole('dialog', { name: 'Adjust another photo the same way?' });
-  await user.click(within(dialog).getByRole('button', { name: 'Adjust 1 photos' }));
+  await user.click(within(dialog).getByRole('button', { name: 'Adjust 1 photo' }));
   await waitFor(() => expect(asked.at(-1)?.name).toBe('POST /api/photos/tidy'));
   expect(asked.at(-1)!.sent.body).toMatchObject({ ids: ['p2'] });
 });

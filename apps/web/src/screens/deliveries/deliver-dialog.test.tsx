@@ -27,7 +27,7 @@ interface Body {
 
 async function opened({
   chosen = undefined as { variantId: string; slotKey: string }[] | undefined,
-  answers = (_: Body): DeliveryEstimate => estimate(),
+  answers = (_: Body): DeliveryEstimate | Promise<DeliveryEstimate> => estimate(),
   before = undefined as (() => Promise<void>) | undefined,
   refuses = '',
 } = {}) {
@@ -71,8 +71,13 @@ test('cells chosen on the board stand for their slots and variants', async () =>
 });
 
 test('with nothing chosen nothing can be delivered, and no cost of another choice stays', async () => {
-  const { user, asked } = await opened();
+  // The second time the same is asked, no answer comes.
+  let held = false;
+  const { user, asked } = await opened({
+    answers: () => (held ? new Promise<never>(() => undefined) : estimate()),
+  });
   await screen.findByRole('button', { name: 'Deliver 2 pictures' });
+  held = true;
   await user.click(box(/^Variants/));
   await user.click(box(/^Variants/));
   expect(screen.getByRole('button', { name: 'Deliver 0 pictures' })).toBeDisabled();
