@@ -2,6 +2,8 @@
 export interface NumberHabits {
   /** A lone point groups thousands, as in a price: "1.250" is 1250. A lone comma always does, after a digit above 0. */
   pointGroups?: boolean;
+  /** The writer's language has a decimal comma: a lone comma is one always, a lone point groups wherever it can. */
+  decimalComma?: boolean;
 }
 
 const SPACES = /[ \u00a0\u2009\u202f'’]/g;
@@ -11,7 +13,10 @@ const SPACES = /[ \u00a0\u2009\u202f'’]/g;
  * apostrophe ("1,200", "1.250,00", "12 345.678", "0,5").
  * @returns null for what is no number
  */
-export function readNumber(text: string, { pointGroups = false }: NumberHabits = {}): number | null {
+export function readNumber(
+  text: string,
+  { pointGroups = false, decimalComma = false }: NumberHabits = {},
+): number | null {
   const trimmed = text.trim();
   if (!/^[-+−]?[\d.,]/.test(trimmed)) return null;
   const sign = /^[-−]/.test(trimmed) ? -1 : 1;
@@ -22,23 +27,25 @@ export function readNumber(text: string, { pointGroups = false }: NumberHabits =
   const grouped = SPACES.test(plain);
   SPACES.lastIndex = 0;
   const digits = plain.replace(SPACES, '');
-  const decimal = decimalMark(digits, pointGroups && !grouped, grouped);
+  const decimal = decimalMark(digits, grouped, decimalComma ? '.' : pointGroups && !grouped ? '.,' : ',');
   if (decimal === null) return null;
   const [whole, part = ''] = decimal ? digits.split(decimal) : [digits];
   if (!isGrouped(whole) || !/^\d*$/.test(part) || !(whole + part)) return null;
   return sign * Number(`${whole.replace(/[.,]/g, '') || '0'}.${part || '0'}`);
 }
 
-/** The mark before the decimals, '' where there are none; null where it cannot be told. */
-function decimalMark(digits: string, pointGroups: boolean, grouped: boolean): string | null {
+/**
+ * The mark before the decimals, '' where there are none; null where it cannot be told.
+ * @param groups the marks that group where they stand alone before three digits
+ */
+function decimalMark(digits: string, grouped: boolean, groups: string): string | null {
   const marks = digits.match(/[.,]/g) ?? [];
   if (!marks.length) return '';
   const last = marks[marks.length - 1];
   if (grouped) return last;
   if (marks.some((m) => m !== last)) return marks.filter((m) => m === last).length === 1 ? last : null;
   if (marks.length > 1) return '';
-  const groups = last === ',' || pointGroups;
-  return groups && /^[1-9]\d{0,2}[.,]\d{3}$/.test(digits) ? '' : last;
+  return groups.includes(last) && /^[1-9]\d{0,2}[.,]\d{3}$/.test(digits) ? '' : last;
 }
 
 /** Digits alone, or in groups of three by one and the same mark. */

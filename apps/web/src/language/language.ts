@@ -26,13 +26,14 @@ let catalogue: Readonly<Record<string, string>> = {};
 let intl = shape();
 
 function shape(): IntlShape {
-  return createIntl({ locale: LOCALES[language], onError: () => undefined }, createIntlCache());
+  const locale = LOCALES[language];
+  return createIntl({ locale, defaultLocale: locale, onError: () => undefined }, createIntlCache());
 }
 
 /** The language chosen on this browser. */
 export function chosenLanguage(): Language {
   const stored = localStorage.getItem(STORED);
-  return stored && stored in LANGUAGES ? (stored as Language) : 'en';
+  return stored && Object.hasOwn(LANGUAGES, stored) ? (stored as Language) : 'en';
 }
 
 /** Keeps the choice and shows the page anew in it. What is being edited is kept by its outbox. */
@@ -73,6 +74,13 @@ export function rich(text: string, values: Readonly<Record<string, Value | Insid
   );
   return intl.formatMessage({ id: text, defaultMessage: catalogue[text] ?? text }, put);
 }
+
+/** @returns a number as a field shows it, without groups: 1200.5 or 1200,5 */
+export const numberText = (n: number, digits: number): string =>
+  intl.formatNumber(n, { maximumFractionDigits: digits, useGrouping: false });
+
+/** How a number that is typed is read. */
+export const decimalComma = (): boolean => numberText(0.5, 1).includes(',');
 
 /** @returns a day and its time of day; `at` as ISO 8601 */
 export const writeMoment = (at: string): string =>

@@ -1,7 +1,7 @@
 import { useEffect, useId, useState } from 'react';
 import { readTyped } from '@scenograph/core/data/read-number';
 import { useDraft } from './use-draft';
-import { msg } from '../language/language';
+import { decimalComma, msg, numberText } from '../language/language';
 
 /**
  * A number with its unit: typed as people write numbers, also as a sum ("2 * 40") or in another unit of length; stepped
@@ -32,7 +32,7 @@ export function NumberField({
   disabled?: boolean;
 }) {
   const id = useId();
-  const shown = value === null ? '' : String(Number(value.toFixed(digits)));
+  const shown = value === null ? '' : numberText(value, digits);
   const { text, setText, settled, restore, commit } = useDraft(shown);
   const [unread, setUnread] = useState(false);
   useEffect(() => setUnread(false), [shown]);
@@ -40,9 +40,9 @@ export function NumberField({
     const held = Math.min(max, Math.max(min, next));
     setUnread(false);
     // Where nothing changes outside, the field still says what counts.
-    commit(String(Number(held.toFixed(digits))), () => onCommit(held));
+    commit(numberText(held, digits), () => onCommit(held));
   };
-  const read = () => readTyped(text, unit, { pointGroups: digits === 0 });
+  const read = () => readTyped(text, unit, { pointGroups: digits === 0, decimalComma: decimalComma() });
   /** Takes what was typed; what was not changed stays as exact as it is. */
   const take = (): boolean => {
     if (settled()) return true;

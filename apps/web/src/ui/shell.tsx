@@ -9,7 +9,7 @@ import { useLengthUnit } from './length-field';
 import { KeysDialog } from './keys-dialog';
 import { Notices } from './notices';
 import { usePlaces } from './places';
-import { msg } from '../language/language';
+import { chooseLanguage, LANGUAGES, msg, type Language } from '../language/language';
 
 /** What dropping files does: photos are imported, unless the screen has a place for pictures that says otherwise. */
 const dropSays = () =>
@@ -18,9 +18,17 @@ const dropSays = () =>
 
 const UNITS: Action[] = (['mm', 'in'] as const).map((unit) => ({
   id: `unit-${unit}`,
-  title: msg('Lengths in {part}', { part: unit === 'in' ? 'inches' : 'millimetres' }),
+  title: unit === 'in' ? msg('Lengths in inches') : msg('Lengths in millimetres'),
   group: msg('Look'),
   run: () => useLengthUnit.setState({ unit }),
+}));
+
+const TONGUES: Action[] = (Object.keys(LANGUAGES) as Language[]).map((language) => ({
+  id: `language-${language}`,
+  // In its own words, and findable by the English one.
+  title: `${LANGUAGES[language]} (Language)`,
+  group: msg('Look'),
+  run: () => chooseLanguage(language),
 }));
 
 /** Around every screen: what is fetched is watched, and the rest of the frame. */
@@ -88,6 +96,7 @@ function Frame() {
   );
   useActions('places', actions);
   useActions('units', UNITS);
+  useActions('languages', TONGUES);
 
   return (
     <div className="flex h-full flex-col">

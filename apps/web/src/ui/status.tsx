@@ -2,10 +2,10 @@ import { msg } from '../language/language';
 export type Mark = 'pass' | 'look' | 'stop' | 'missing' | 'stale' | 'working';
 
 const TITLES: Record<Mark, string> = {
-  pass: 'pass',
-  look: 'warning',
-  stop: 'failed',
-  missing: 'missing',
+  pass: msg('pass'),
+  look: msg('warning'),
+  stop: msg('failed'),
+  missing: msg('missing'),
   stale: msg('out of date'),
   working: msg('in progress'),
 };

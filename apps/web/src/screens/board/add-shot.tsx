@@ -38,7 +38,7 @@ export function AddShot({ detail, onClose }: { detail: ListingDetail; onClose():
       <PictureList
         label={msg('Scenes and mockups')}
         look="cards"
-        items={scenes?.map((s) => ({ ...s, note: s.survey.areas.length ? 'mockup' : undefined }))}
+        items={scenes?.map((s) => ({ ...s, note: s.survey.areas.length ? msg('mockup') : undefined }))}
         onPick={({ id }) => add({ kind: 'scene', sceneId: id })}
         first={
           <button

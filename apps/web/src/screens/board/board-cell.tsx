@@ -5,6 +5,7 @@ import type { ShotRow, Variant } from '../../api/client';
 import { StatusMark } from '../../ui/status';
 import { BoardPicture } from './board-picture';
 import { CELL_STATES, DIFFERENCES } from './cell-state';
+import { msg } from '../../language/language';
 
 export const ROW = 104;
 const WIDEST = 168;
@@ -62,7 +63,7 @@ export const BoardCell = memo(function BoardCell({
   const follows = shot?.document.elements.some((e) => isProduct(e) && e.followsVariant);
   const text = says || (state?.title ?? '');
   const label = [
-    `${data.variant || data.title}, ${slot.title}: ${state?.title ?? 'measuring'}${says ? `, ${says}` : ''}`,
+    `${data.variant || data.title}, ${slot.title}: ${state?.title ?? msg('measuring')}${says ? `, ${says}` : ''}`,
     DIFFERENCES[differs],
   ];
   return (

@@ -3,14 +3,14 @@ import { msg } from '../../language/language';
 
 /** What the board says of a cell, by the letter the server sends. */
 export const CELL_STATES: Record<string, { title: string; mark: Mark }> = {
-  o: { title: 'missing', mark: 'missing' },
+  o: { title: msg('missing'), mark: 'missing' },
   c: { title: msg('no cutout'), mark: 'missing' },
   n: { title: msg('not made yet'), mark: 'working' },
   s: { title: msg('out of date'), mark: 'stale' },
   w: { title: msg('being painted'), mark: 'working' },
   f: { title: msg('could not be made'), mark: 'stop' },
-  p: { title: 'pass', mark: 'pass' },
-  l: { title: 'warning', mark: 'look' },
+  p: { title: msg('pass'), mark: 'pass' },
+  l: { title: msg('warning'), mark: 'look' },
   x: { title: msg('failed a check'), mark: 'stop' },
 };
 

@@ -34,7 +34,7 @@ export function CheckList({ of, onMark }: { of: CellChecks; onMark(result: Check
               </span>
               <div className="min-w-0 grow">
                 <p className="flex flex-wrap items-baseline justify-between gap-x-2">
-                  <span className="font-medium">{r.title}</span>
+                  <span className="font-medium">{msg(r.title)}</span>
                   <span className="measure text-ink-2">
                     {r.measured} ({r.limit})
                   </span>
@@ -74,7 +74,7 @@ function Remedies({
       <div className="mt-1 flex gap-1.5">
         {fix && shot && !waived && (
           <Button disabled={busy} onClick={() => void mend(result)}>
-            {fix.title}
+            {msg(fix.title)}
           </Button>
         )}
         {current && (

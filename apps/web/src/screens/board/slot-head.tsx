@@ -68,7 +68,7 @@ export const SlotHead = memo(function SlotHead({
           value={fedBy ?? 'none'}
           onChange={(v) => onFeed(key, v === 'none' ? null : v)}
           options={[
-            { value: 'none', title: 'missing' },
+            { value: 'none', title: msg('missing') },
             ...shots.map((s) => ({ value: s.id, title: s.title })),
           ]}
         />

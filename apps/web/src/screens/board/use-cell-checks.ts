@@ -47,7 +47,7 @@ export function useCellChecks(detail: ListingDetail, { variantId, slotKey }: Cel
       say(
         'pass',
         msg('{fix}: done for {slot}. It can be undone on the stage.', {
-          fix: result.fix!.title,
+          fix: msg(result.fix!.title),
           slot: slot.title,
         }),
       );

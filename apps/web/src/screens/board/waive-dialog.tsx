@@ -20,7 +20,7 @@ export function WaiveDialog({
     <Dialog
       open
       onClose={onClose}
-      title={msg('Waive "{result}" here', { result: result.title })}
+      title={msg('Waive "{result}" here', { result: msg(result.title) })}
       about={msg('{sentence} The reason is kept with the listing and written into manifests.', {
         sentence: result.sentence,
       })}

@@ -22,9 +22,9 @@ ChartJs.defaults.font.family = "'Hanken Grotesk Variable', system-ui, sans-serif
 ChartJs.defaults.color = '#5a625e';
 
 const STATES = [
-  { keys: ['pass'], title: 'pass', colour: '#12463a' },
-  { keys: ['look'], title: 'warning', colour: '#b87503' },
-  { keys: ['stop', 'failed'], title: 'failed', colour: '#d9472f' },
+  { keys: ['pass'], title: msg('pass'), colour: '#12463a' },
+  { keys: ['look'], title: msg('warning'), colour: '#b87503' },
+  { keys: ['stop', 'failed'], title: msg('failed'), colour: '#d9472f' },
   { keys: ['stale'], title: msg('out of date'), colour: '#8b918e' },
   { keys: ['never', 'waiting'], title: msg('not made yet'), colour: '#c6c9c7' },
   { keys: ['no-shot', 'no-cutout'], title: msg('required, missing'), colour: '#ecedeb' },
@@ -158,9 +158,9 @@ function ByCheck({ checks }: Pick<BoardSummary, 'checks'>) {
             data={{
               labels: checks.map((c) => c.title),
               datasets: [
-                { label: 'failed', backgroundColor: '#d9472f', data: checks.map((c) => c.stop) },
-                { label: 'warning', backgroundColor: '#b87503', data: checks.map((c) => c.look) },
-                { label: 'waived', backgroundColor: '#c6c9c7', data: checks.map((c) => c.waived) },
+                { label: msg('failed'), backgroundColor: '#d9472f', data: checks.map((c) => c.stop) },
+                { label: msg('warning'), backgroundColor: '#b87503', data: checks.map((c) => c.look) },
+                { label: msg('waived'), backgroundColor: '#c6c9c7', data: checks.map((c) => c.waived) },
               ],
             }}
           />

@@ -51,7 +51,7 @@ export function AutomaticSection({ recipe, finish }: Pick<RecipeEdits, 'finish'>
             {msg('{value} drawn', {
               value: [
                 box && msg('a box'),
-                at.length > 0 && `${at.length} ${at.length === 1 ? 'point' : 'points'}`,
+                at.length > 0 && msg('{at, plural, one {# point} other {# points}}', { at: at.length }),
               ]
                 .filter(Boolean)
                 .join(' and '),

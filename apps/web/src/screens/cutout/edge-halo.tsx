@@ -28,7 +28,7 @@ export function EdgeHalo({
                 mean: Math.max(fringe.white.mean, fringe.black.mean).toFixed(1),
                 worst: Math.max(fringe.white.worst, fringe.black.worst).toFixed(1),
               })
-            : 'measuring',
+            : msg('measuring'),
         })}
       </h2>
       <svg

@@ -102,7 +102,7 @@ export function EdgeProfilePlot({ recipe, during, finish }: RecipeEdits & { reci
                 edge: { ...r.edge, ...chosen.edge },
               }));
           }}
-          options={EDGE_PRESETS.map((p) => ({ value: p.id, title: p.title }))}
+          options={EDGE_PRESETS.map((p) => ({ value: p.id, title: msg(p.title) }))}
         />
       </div>
     </section>

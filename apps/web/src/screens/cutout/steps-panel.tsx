@@ -17,7 +17,7 @@ function automaticSays(
   if (!automatic.on) return 'off';
   if (steps.some((s) => s.on)) return 'corrected';
   if (accepted) return 'accepted';
-  return confidence === null ? '' : verdictOf(confidence);
+  return confidence === null ? '' : msg(verdictOf(confidence));
 }
 
 const SIGNS: Record<Step['kind'], string> = {

@@ -10,7 +10,12 @@ import { MatchTable, PlanReport } from './import-parts';
 import { useImport, type TableImport } from './use-import';
 import { msg, rich } from '../../language/language';
 
-const DELIMITER_TITLES: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
+const DELIMITER_TITLES: Record<string, string> = {
+  ',': msg('comma'),
+  ';': msg('semicolon'),
+  '\t': msg('tab'),
+  '|': msg('bar'),
+};
 
 /** A table is read, matched and tried; every problem is listed by row before anything is changed. */
 export function ImportDialog({

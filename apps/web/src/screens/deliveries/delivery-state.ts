@@ -17,8 +17,8 @@ export function deliveryText(d: Delivery): string {
   if (d.state === 'paused') return d.error ?? msg('paused at {done}', { done });
   if (d.state === 'cancelled')
     return msg('cancelled after {made} of {total}', { made: d.made, total: d.total });
-  if (d.state === 'failed') return d.error ?? 'failed';
-  return d.failed ? msg('done, {failed} could not be made', { failed: d.failed }) : 'done';
+  if (d.state === 'failed') return d.error ?? msg('failed');
+  return d.failed ? msg('done, {failed} could not be made', { failed: d.failed }) : msg('done');
 }
 
 export const hasZip = (d: Delivery) => d.state !== 'cancelled' && d.state !== 'failed';

@@ -35,9 +35,9 @@ export function describe({ format, quality, lossless, colours, chroma, progressi
     format === 'png'
       ? colours
         ? msg('{colours, plural, one {# colour} other {# colours}}', { colours })
-        : 'lossless'
+        : msg('lossless')
       : lossless
-        ? 'lossless'
+        ? msg('lossless')
         : quality
           ? `q ${quality}`
           : msg('q by limit'),

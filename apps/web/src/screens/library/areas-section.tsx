@@ -131,7 +131,7 @@ function AreaForm({
         className="w-full"
         value={area.material}
         onChange={(material) => set({ material })}
-        options={MATERIALS.map((value) => ({ value, title: INK[value].title }))}
+        options={MATERIALS.map((value) => ({ value, title: msg(INK[value].title) }))}
       />
       <Segmented
         label={msg('Stock')}

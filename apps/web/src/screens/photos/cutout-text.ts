@@ -10,5 +10,5 @@ export function cutoutText(photo: Photo): string {
   if (photo.cutoutState === 'failed') return photo.cutoutError ?? msg('Could not be cut out.');
   if (photo.inUse === false) return msg('Corrected, not in use yet');
   if (photo.accepted) return msg('Cut out, accepted');
-  return msg('Cut out, {verdict}', { verdict: verdictOf(photo.cutout?.confidence ?? 0) });
+  return msg('Cut out, {verdict}', { verdict: msg(verdictOf(photo.cutout?.confidence ?? 0)) });
 }

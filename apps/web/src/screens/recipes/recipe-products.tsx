@@ -111,7 +111,7 @@ function ProductRow({
 }
 
 function ResultCell({ result }: { result: StepResult | undefined }) {
-  const says = { waiting: 'queued', working: msg('under way') }[result?.state as 'waiting' | 'working'];
+  const says = { waiting: msg('queued'), working: msg('under way') }[result?.state as 'waiting' | 'working'];
   return (
     <td className="max-w-36 px-3 py-1.5 text-[12px]" title={result?.says ?? undefined}>
       {result ? (

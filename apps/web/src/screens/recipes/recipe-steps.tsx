@@ -7,7 +7,7 @@ import { msg } from '../../language/language';
 
 const KINDS = (Object.keys(STEP_TITLES) as RecipeStep['kind'][]).map((value) => ({
   value,
-  title: STEP_TITLES[value],
+  title: msg(STEP_TITLES[value]),
 }));
 
 /** The steps from left to right, branches side by side, and a way to add one. */
@@ -37,7 +37,7 @@ export function RecipeSteps({
                   onClick={() => onChoose(s.id)}
                   className={`w-36 rounded-md border px-2.5 py-2 text-left ${s.id === at ? 'border-spruce bg-spruce-tint' : 'border-line bg-card hover:border-ink-3'}`}
                 >
-                  <span className="text-ink-2 block text-[11px]">{STEP_TITLES[s.kind]}</span>
+                  <span className="text-ink-2 block text-[11px]">{msg(STEP_TITLES[s.kind])}</span>
                   <span className="block truncate font-medium">{s.title}</span>
                 </button>
               ))}

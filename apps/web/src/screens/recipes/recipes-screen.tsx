@@ -15,9 +15,9 @@ function firstSteps(scenes: Scene[], sheets: SpecSheet[]): RecipeStep[] {
   const places = scenes.filter((s) => !s.survey.areas.length).slice(0, 2);
   const staged = ['white', ...places.map((_, i) => `scene-${i + 1}`)];
   return [
-    { id: 'tidy', kind: 'tidy', title: STEP_TITLES.tidy, after: [], tidy: UNTIDIED },
-    { id: 'cut-out', kind: 'cut-out', title: STEP_TITLES['cut-out'], after: ['tidy'] },
-    { id: 'white', kind: 'white', title: STEP_TITLES.white, after: ['cut-out'] },
+    { id: 'tidy', kind: 'tidy', title: msg(STEP_TITLES.tidy), after: [], tidy: UNTIDIED },
+    { id: 'cut-out', kind: 'cut-out', title: msg(STEP_TITLES['cut-out']), after: ['tidy'] },
+    { id: 'white', kind: 'white', title: msg(STEP_TITLES.white), after: ['cut-out'] },
     ...places.map((scene, i): RecipeStep => ({
       id: `scene-${i + 1}`,
       kind: 'stage',
@@ -28,11 +28,11 @@ function firstSteps(scenes: Scene[], sheets: SpecSheet[]): RecipeStep[] {
     {
       id: 'fit',
       kind: 'fit',
-      title: STEP_TITLES.fit,
+      title: msg(STEP_TITLES.fit),
       after: staged,
       sheets: sheets.slice(0, 2).map((s) => s.id),
     },
-    { id: 'deliver', kind: 'deliver', title: STEP_TITLES.deliver, after: ['fit'] },
+    { id: 'deliver', kind: 'deliver', title: msg(STEP_TITLES.deliver), after: ['fit'] },
   ];
 }
 

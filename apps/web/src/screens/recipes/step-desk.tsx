@@ -30,7 +30,7 @@ export function StepDesk({
       aria-label={msg('Step')}
       className="border-line bg-card grid w-72 shrink-0 content-start gap-3 overflow-y-auto border-l p-4"
     >
-      <h2 className="font-display text-[16px] font-bold">{STEP_TITLES[step.kind]}</h2>
+      <h2 className="font-display text-[16px] font-bold">{msg(STEP_TITLES[step.kind])}</h2>
       <TextField
         label={msg('Name')}
         value={step.title}

@@ -20,7 +20,7 @@ export function withStep(
 ): { steps: RecipeStep[]; id: string } | string {
   let n = 1;
   while (steps.some((s) => s.id === `${kind}-${n}`)) n++;
-  const base = { id: `${kind}-${n}`, title: STEP_TITLES[kind], after: comesAfter(steps, kind) };
+  const base = { id: `${kind}-${n}`, title: msg(STEP_TITLES[kind]), after: comesAfter(steps, kind) };
   const made: Record<RecipeStep['kind'], () => RecipeStep | string> = {
     tidy: () => ({ ...base, kind: 'tidy', tidy: UNTIDIED }),
     'cut-out': () => ({ ...base, kind: 'cut-out' }),

@@ -17,15 +17,15 @@ export function reviewState(photo: Photo): { mark: Mark; words: string } {
     case 'failed':
       return { mark: 'stop', words: photo.cutoutError ?? msg('could not be cut out') };
     case 'waiting':
-      return { mark: 'working', words: 'queued' };
+      return { mark: 'working', words: msg('queued') };
     case 'working':
       return { mark: 'working', words: msg('being cut out') };
     case 'cancelled':
       return { mark: 'missing', words: msg('cancelled, not cut out') };
     case 'done': {
-      if (photo.accepted) return { mark: 'pass', words: 'accepted' };
+      if (photo.accepted) return { mark: 'pass', words: msg('accepted') };
       const words = verdictOf(sureness(photo));
-      return { mark: MARKS[words], words };
+      return { mark: MARKS[words], words: msg(words) };
     }
   }
 }

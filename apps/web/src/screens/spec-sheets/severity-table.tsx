@@ -22,9 +22,9 @@ export function SeverityTable({
       <ul>
         {CHECK_TITLES.map(({ id, title }) => (
           <li key={id} className="border-line flex items-center justify-between border-b py-1">
-            {title}
+            {msg(title)}
             <Select<'own' | Severity>
-              label={title}
+              label={msg(title)}
               className="w-44"
               value={sheet.severity[id] ?? 'own'}
               onChange={(v) => {
@@ -33,9 +33,9 @@ export function SeverityTable({
               }}
               options={[
                 { value: 'own', title: msg('as the check judges') },
-                { value: 'stop', title: 'failed' },
-                { value: 'look', title: 'warning' },
-                { value: 'off', title: 'off' },
+                { value: 'stop', title: msg('failed') },
+                { value: 'look', title: msg('warning') },
+                { value: 'off', title: msg('off') },
               ]}
             />
           </li>

@@ -62,7 +62,7 @@ function SlotRow({ slot }: { slot: Slot }) {
           msg('any')
         ) : (
           <>
-            {slot.background.kind === 'white' ? msg('pure white') : 'transparent'}{' '}
+            {slot.background.kind === 'white' ? msg('pure white') : msg('transparent')}{' '}
             <span className="measure text-ink-2">{percent(slot.background.minShare)}</span>
           </>
         )}

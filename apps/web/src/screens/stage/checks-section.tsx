@@ -75,7 +75,7 @@ function CheckRow({ result, onShow, onFix }: { result: CheckResult; onShow(): vo
       </span>
       <div className="min-w-0 grow">
         <p className="flex justify-between gap-2">
-          <span className="font-medium">{result.title}</span>
+          <span className="font-medium">{msg(result.title)}</span>
           <span className="measure text-right">{result.measured}</span>
         </p>
         <p className="text-ink-2 flex justify-between gap-2 text-[12px]">
@@ -89,7 +89,7 @@ function CheckRow({ result, onShow, onFix }: { result: CheckResult; onShow(): vo
         )}
         {result.fix && (
           <Button className="mt-1.5" onClick={onFix}>
-            {result.fix.title}
+            {msg(result.fix.title)}
           </Button>
         )}
       </div>

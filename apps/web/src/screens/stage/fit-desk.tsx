@@ -147,13 +147,13 @@ function Importance({ shot }: { shot: Shot }) {
 }
 
 const KEY_TITLES: Record<string, string> = {
-  box: 'place',
+  box: msg('place'),
   hidden: msg('shown or hidden'),
-  fill: 'backdrop',
-  shadow: 'shadow',
-  text: 'words',
+  fill: msg('backdrop'),
+  shadow: msg('shadow'),
+  text: msg('words'),
   pose: msg('how it sits'),
-  pack: 'multipack',
+  pack: msg('multipack'),
 };
 
 const titleOf = (key: string) => KEY_TITLES[key] ?? key;

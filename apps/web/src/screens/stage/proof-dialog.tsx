@@ -146,7 +146,7 @@ function Said({ form, set }: FormProps) {
             value={form.logo || NO_LOGO}
             onChange={(logo) => set({ logo: logo === NO_LOGO ? '' : logo })}
             options={[
-              { value: NO_LOGO, title: 'none' },
+              { value: NO_LOGO, title: msg('none') },
               ...(pictures ?? []).map((p) => ({ value: p.id, title: p.title })),
             ]}
           />

@@ -4,7 +4,7 @@ import { Select } from '../../ui/controls';
 import { msg } from '../../language/language';
 
 const options = <T extends string>(values: readonly T[]) =>
-  values.map((value) => ({ value, title: capitalised(value) }));
+  values.map((value) => ({ value, title: msg(capitalised(value)) }));
 
 /** For which purpose and which season; the first of each stands for any. */
 export function PurposeSeason<More extends string = never>({

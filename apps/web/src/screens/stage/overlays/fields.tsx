@@ -286,4 +286,4 @@ export function Toggle({ label, element, path, commit }: Omit<Field, 'during'> &
 
 /** Values as options whose titles are the values themselves. */
 export const named = (values: readonly string[]) =>
-  values.map((value) => ({ value, title: capitalised(value.replace('-', ' ')) }));
+  values.map((value) => ({ value, title: msg(capitalised(value.replace('-', ' '))) }));

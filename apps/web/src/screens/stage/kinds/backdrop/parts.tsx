@@ -112,7 +112,7 @@ export function SetPart({ fill, during, commit, palette }: PartProps<SetFill>) {
         label={msg('Material')}
         value={fill.material}
         onChange={(material) => set(msg('Material of the set'), { material })}
-        options={MATERIALS.map((m) => ({ value: m, title: m[0].toUpperCase() + m.slice(1) }))}
+        options={MATERIALS.map((m) => ({ value: m, title: msg(m[0].toUpperCase() + m.slice(1)) }))}
       />
       <ColourField
         label={msg('Table')}

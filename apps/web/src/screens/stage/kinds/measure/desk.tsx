@@ -32,7 +32,7 @@ export function MeasureDesk({ element, elements, during, commit }: OverlayDeskPr
         options={[
           { value: 'mm', title: 'mm' },
           { value: 'cm', title: 'cm' },
-          { value: 'in', title: 'inches' },
+          { value: 'in', title: msg('inches') },
         ]}
       />
       <Choice

@@ -11,7 +11,7 @@ export const shapeUi: KindUi<ShapeElement> = {
   starters: (['line', 'arrow', 'frame', 'panel', 'icon', 'decoration'] as const).map((form) => ({
     group: msg('Shapes'),
     id: form,
-    title: capitalised(form),
+    title: msg(capitalised(form)),
     make: (id, frame) => newShape(id, frame, form),
   })),
 };

@@ -1,0 +1,1 @@
+export function textsIn(folder: string): string[];
