@@ -22,9 +22,9 @@ export function DocumentUndoRedo({
 }
 
 const SAYS: Record<Saving, string> = {
-  saved: 'saved',
-  waiting: 'saving',
-  saving: 'saving',
+  saved: msg('saved'),
+  waiting: msg('saving'),
+  saving: msg('saving'),
   offline: msg('not saved yet, trying again'),
   refused: msg('not saved'),
   conflict: msg('changed elsewhere'),

@@ -75,9 +75,16 @@ export function rich(text: string, values: Readonly<Record<string, Value | Insid
   return intl.formatMessage({ id: text, defaultMessage: catalogue[text] ?? text }, put);
 }
 
+/** @returns "a, b and c" */
+export const listText = (items: readonly string[]): string => intl.formatList(items, { type: 'conjunction' });
+
 /** @returns a number as a field shows it, without groups: 1200.5 or 1200,5 */
 export const numberText = (n: number, digits: number): string =>
   intl.formatNumber(n, { maximumFractionDigits: digits, useGrouping: false });
+
+/** @returns a number with so many digits after the point, always: 1.50 or 1,50 */
+export const decimals = (n: number, digits: number): string =>
+  intl.formatNumber(n, { minimumFractionDigits: digits, maximumFractionDigits: digits });
 
 /** How a number that is typed is read. */
 export const decimalComma = (): boolean => numberText(0.5, 1).includes(',');

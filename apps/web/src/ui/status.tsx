@@ -1,4 +1,4 @@
-import { msg } from '../language/language';
+import { decimals, msg } from '../language/language';
 export type Mark = 'pass' | 'look' | 'stop' | 'missing' | 'stale' | 'working';
 
 const TITLES: Record<Mark, string> = {
@@ -69,6 +69,6 @@ export function ProgressBar({ share, label }: { share: number; label: string }) 
 
 export function bytesText(bytes: number): string {
   if (bytes < 1024) return `${bytes} B`;
-  if (bytes < 1024 * 1024) return `${(bytes / 1024).toFixed(bytes < 10240 ? 1 : 0)} KB`;
-  return `${(bytes / 1024 / 1024).toFixed(2)} MB`;
+  if (bytes < 1024 * 1024) return `${decimals(bytes / 1024, bytes < 10240 ? 1 : 0)} KB`;
+  return `${decimals(bytes / 1024 / 1024, 2)} MB`;
 }

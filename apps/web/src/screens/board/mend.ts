@@ -22,7 +22,9 @@ export async function mendFromBoard(
   const document = applyFix(result.check, before, resolved, slotKey, slot, result.about);
   const [forward, inverse] = difference(before, document);
   if (!forward.length) throw new Error(msg('Nothing is left to mend: the shot was changed meanwhile.'));
-  const past = [...stored.history.past, { label: msg(result.fix!.title), forward, inverse }].slice(-KEPT_STEPS);
+  const past = [...stored.history.past, { label: msg(result.fix!.title), forward, inverse }].slice(
+    -KEPT_STEPS,
+  );
   await call('PUT /api/shots/:id', {
     params: { id: shotId },
     body: {

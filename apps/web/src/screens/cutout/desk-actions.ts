@@ -16,6 +16,18 @@ export interface DeskActionHandlers {
   accept(): void;
 }
 
+const VIEW_ACTIONS = [
+  { id: 'fit', title: msg('Fit the photo to the view'), keys: 'F', does: 'fit' },
+  { id: 'actual', title: msg('Actual pixels, 100 %'), keys: 'A', does: 'actualPixels' },
+  { id: 'edge', title: msg('Edge line on and off'), keys: 'E', does: 'toggleEdgeLine' },
+  { id: 'doubts', title: msg('Places in doubt: show or hide'), keys: 'Q', does: 'toggleDoubts' },
+] as const;
+
+const TURNS = [
+  { id: 'undo', title: msg('Undo'), keys: msg('Ctrl Z') },
+  { id: 'redo', title: msg('Redo'), keys: msg('Ctrl Shift Z') },
+] as const;
+
 /** Everything the cutout desk can do, for its keys and the command menu. */
 export function useDeskActions(hands: DeskActionHandlers): Action[] {
   return useMemo<Action[]>(
@@ -34,34 +46,7 @@ export function useDeskActions(hands: DeskActionHandlers): Action[] {
         keys: s.key,
         run: () => hands.lookAs(s.id),
       })),
-      {
-        id: 'fit',
-        title: msg('Fit the photo to the view'),
-        group: msg('Cutout view'),
-        keys: 'F',
-        run: () => hands.fit(),
-      },
-      {
-        id: 'actual',
-        title: msg('Actual pixels, 100 %'),
-        group: msg('Cutout view'),
-        keys: 'A',
-        run: () => hands.actualPixels(),
-      },
-      {
-        id: 'edge',
-        title: msg('Edge line on and off'),
-        group: msg('Cutout view'),
-        keys: 'E',
-        run: () => hands.toggleEdgeLine(),
-      },
-      {
-        id: 'doubts',
-        title: msg('Places in doubt: show or hide'),
-        group: msg('Cutout view'),
-        keys: 'Q',
-        run: () => hands.toggleDoubts(),
-      },
+      ...VIEW_ACTIONS.map((a) => ({ ...a, group: msg('Cutout view'), run: () => hands[a.does]() })),
       { id: 'tidy', title: msg('Adjust the photo'), group: msg('Cutout'), run: () => hands.toggleTidying() },
       {
         id: 'accept',
@@ -70,20 +55,7 @@ export function useDeskActions(hands: DeskActionHandlers): Action[] {
         keys: 'N',
         run: () => hands.accept(),
       },
-      {
-        id: 'undo',
-        title: msg('Undo'),
-        group: msg('Cutout'),
-        keys: msg('Ctrl Z'),
-        run: () => useRecipe.getState().undo(),
-      },
-      {
-        id: 'redo',
-        title: msg('Redo'),
-        group: msg('Cutout'),
-        keys: msg('Ctrl Shift Z'),
-        run: () => useRecipe.getState().redo(),
-      },
+      ...TURNS.map((a) => ({ ...a, group: msg('Cutout'), run: () => useRecipe.getState()[a.id]() })),
     ],
     [hands],
   );

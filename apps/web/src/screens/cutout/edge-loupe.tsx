@@ -72,7 +72,7 @@ export function EdgeLoupe({
   return (
     <div>
       <div className="grid grid-cols-3 gap-1.5">
-        {['white', 'black', sceneTitle].map((name, i) => (
+        {[msg('white'), msg('black'), sceneTitle].map((name, i) => (
           <figure key={i} className="border-line relative border">
             <canvas
               ref={(el) => {

@@ -14,9 +14,9 @@ function automaticSays(
   confidence: number | null,
   accepted: boolean,
 ): string {
-  if (!automatic.on) return 'off';
-  if (steps.some((s) => s.on)) return 'corrected';
-  if (accepted) return 'accepted';
+  if (!automatic.on) return msg('off');
+  if (steps.some((s) => s.on)) return msg('corrected');
+  if (accepted) return msg('accepted');
   return confidence === null ? '' : msg(verdictOf(confidence));
 }
 
@@ -40,7 +40,7 @@ export function stepSign(step: Step): string {
 }
 
 function stepValue(step: Step): string {
-  if (!step.on) return 'off';
+  if (!step.on) return msg('off');
   if (step.kind === 'stroke' || step.kind === 'paint' || step.kind === 'fibre')
     return `${Math.round(step.radius * 2)} px`;
   if (step.kind === 'colour') return msg('{seeds} picked', { seeds: step.seeds.length });

@@ -9,7 +9,7 @@ export function ToolBar({ tool, onTool }: { tool: Gesture['tool']; onTool(tool: 
       role="toolbar"
       aria-label={msg('Tools')}
       aria-orientation="vertical"
-      className="bg-card absolute top-14 left-3 flex max-h-[calc(100%-4.5rem)] w-26 flex-col gap-px overflow-y-auto rounded-md p-1 shadow-[0_2px_10px_rgba(23,27,25,0.16)]"
+      className="bg-card absolute top-14 left-3 flex max-h-[calc(100%-4.5rem)] min-w-26 flex-col gap-px overflow-y-auto rounded-md p-1 shadow-[0_2px_10px_rgba(23,27,25,0.16)]"
     >
       {TOOLS.map((t) => (
         <button
@@ -18,7 +18,7 @@ export function ToolBar({ tool, onTool }: { tool: Gesture['tool']; onTool(tool: 
           aria-pressed={tool === t.id}
           title={`${t.about} (${t.key.toUpperCase()})`}
           onClick={() => onTool(t.id)}
-          className={`flex h-8 shrink-0 items-center justify-between rounded-sm px-2 text-left text-[12px] whitespace-nowrap ${tool === t.id ? 'bg-ink text-white' : 'text-ink-2 hover:bg-paper hover:text-ink'}`}
+          className={`flex h-8 shrink-0 items-center justify-between gap-2 rounded-sm px-2 text-left text-[12px] whitespace-nowrap ${tool === t.id ? 'bg-ink text-white' : 'text-ink-2 hover:bg-paper hover:text-ink'}`}
         >
           {t.title}
           <kbd aria-hidden className="measure text-[10px]">

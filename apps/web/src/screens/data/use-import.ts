@@ -54,6 +54,12 @@ function useTable(worker: RefObject<Remote<TableWorker> | null>, file: TableFile
   return { head, encoding, setEncoding, delimiter, setDelimiter, targets, setTargets, unread };
 }
 
+const imported = (file: string, changes: number) =>
+  msg('Imported {file}: {changes, plural, one {# variant} other {# variants}}. Undo takes all of it back.', {
+    file,
+    changes,
+  });
+
 /** A table being imported: read and matched in a worker, tried against the variants, carried out at last. */
 export function useImport(
   product: ProductWithEdits,
@@ -104,16 +110,7 @@ export function useImport(
       setProgress({ share: 1, says: msg('Storing the table') });
       for (const p of photos) if (!photoIds.has(p.name)) photoIds.set(p.name, p.id);
       await storeTable(product.id, file.name, plan, photoIds, new Map(artworks.map((a) => [a.title, a.id])));
-      say(
-        'pass',
-        msg(
-          'Imported {file}: {changes, plural, one {# variant} other {# variants}}. Undo takes all of it back.',
-          {
-            file: file.name,
-            changes: plan.changes.length,
-          },
-        ),
-      );
+      say('pass', imported(file.name, plan.changes.length));
       onDone();
     } catch (e) {
       setTrouble((e as Error).message);

@@ -63,7 +63,7 @@ export function PhotoCard({
           </span>
         </div>
         <Facts photo={photo} />
-        <div className="mt-2 flex justify-between">
+        <div className="mt-2 flex flex-wrap justify-between gap-y-1">
           {photo.cutout ? (
             <Button onClick={onStart}>{msg('Start listing')}</Button>
           ) : (

@@ -6,7 +6,7 @@ import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import { kindUi } from './kinds/index';
 import { useThumbnail } from '../listings/cell-picture';
-import { msg } from '../../language/language';
+import { msg, listText } from '../../language/language';
 
 /** The shot seen from the side: slats from the back wall to the front. */
 export function DepthStrip({
@@ -129,10 +129,10 @@ function Slat({
   const [renaming, setRenaming] = useState(false);
   const name = element.name || element.kind;
   const told = [
-    element.hidden && 'hidden',
-    element.locked && 'locked',
-    element.link && 'linked',
-    casts.length && msg('casts on {casts}', { casts: casts.join(' and ') }),
+    element.hidden && msg('hidden'),
+    element.locked && msg('locked'),
+    element.link && msg('linked'),
+    casts.length && msg('casts on {casts}', { casts: listText(casts) }),
   ].filter(Boolean);
   const onKeyDown = (e: KeyboardEvent<HTMLButtonElement>) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
