@@ -29,17 +29,30 @@ export function openDatabase(url: string, connections = 8): { pool: pg.Pool; db:
   return { pool, db: drizzle(pool, { schema }) };
 }
 
-/** Brings the database's tables up to date; safe to call from several processes at once. */
-export async function migrateDatabase(pool: pg.Pool, db: Database): Promise<void> {
+const LOCKS = { tables: 771001, queues: 771002 } as const;
+
+/** Does something that only one process may do at a time; others wait. Given up when the connection ends. */
+export async function locked(
+  pool: pg.Pool,
+  what: keyof typeof LOCKS,
+  work: () => Promise<void>,
+): Promise<void> {
   const lock = await pool.connect();
   try {
-    await lock.query('select pg_advisory_lock(771001)');
-    await migrate(db, { migrationsFolder: migrationsFolder() });
-    await lock.query('select pg_advisory_unlock(771001)');
+    await lock.query('select pg_advisory_lock($1)', [LOCKS[what]]);
+    try {
+      await work();
+    } finally {
+      await lock.query('select pg_advisory_unlock($1)', [LOCKS[what]]);
+    }
   } finally {
     lock.release();
   }
 }
+
+/** Brings the database's tables up to date; safe to call from several processes at once. */
+export const migrateDatabase = (pool: pg.Pool, db: Database): Promise<void> =>
+  locked(pool, 'tables', () => migrate(db, { migrationsFolder: migrationsFolder() }));
 
 function migrationsFolder(): string {
   let folder = dirname(fileURLToPath(import.meta.url));
