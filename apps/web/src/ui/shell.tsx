@@ -7,6 +7,7 @@ import { CommandMenu, useActions, type Action } from './actions';
 import { FetchBar, FetchWatch } from './failing';
 import { useLengthUnit } from './length-field';
 import { KeysDialog } from './keys-dialog';
+import { SkipLink, useLanding } from './landing';
 import { Notices } from './notices';
 import { usePlaces } from './places';
 import { chooseLanguage, LANGUAGES, msg, type Language } from '../language/language';
@@ -43,6 +44,7 @@ export function Shell() {
 /** Server events, dropping and pasting photos anywhere, the command menu, notices. */
 function Frame() {
   useServerEvents();
+  useLanding();
   const navigate = useNavigate();
   useEffect(() => keepSending((path) => void navigate(path)), [navigate]);
   const [over, setOver] = useState(false);
@@ -100,6 +102,7 @@ function Frame() {
 
   return (
     <div className="flex h-full flex-col">
+      <SkipLink />
       <FetchBar />
       <Outlet />
       {over && (
