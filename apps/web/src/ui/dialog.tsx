@@ -3,6 +3,9 @@ import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { msg } from '../language/language';
 
+const FIRST_FIELD =
+  '[data-dialog-body] :is(input:not([type="file"], [type="hidden"], :disabled), textarea, [role="combobox"])';
+
 export function Dialog({
   open,
   onClose,
@@ -27,6 +30,13 @@ export function Dialog({
         <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#171b1955]" />
         <RadixDialog.Content
           {...(about ? {} : { 'aria-describedby': undefined })}
+          onOpenAutoFocus={(e) => {
+            // What is asked for comes first; a dialog without a field begins at its first button.
+            const field = (e.currentTarget as HTMLElement).querySelector<HTMLElement>(FIRST_FIELD);
+            if (!field) return;
+            e.preventDefault();
+            field.focus();
+          }}
           className={`border-line bg-card fixed top-1/2 left-1/2 z-50 flex max-h-[88vh] -translate-x-1/2 -translate-y-1/2 flex-col rounded-lg border shadow-[0_18px_60px_rgba(23,27,25,0.25)] ${wide ? 'w-[860px]' : 'w-[520px]'} max-w-[94vw]`}
         >
           <div className="border-line flex items-start justify-between gap-4 border-b px-5 py-3.5">
@@ -42,7 +52,9 @@ export function Dialog({
               </RadixDialog.Close>
             )}
           </div>
-          <div className="overflow-y-auto px-5 py-4">{children}</div>
+          <div data-dialog-body className="overflow-y-auto px-5 py-4">
+            {children}
+          </div>
           {footer && (
             <div className="border-line flex items-center justify-end gap-2 border-t px-5 py-3">{footer}</div>
           )}

@@ -127,3 +127,28 @@ test('without a marketplace or a name it cannot start; a refusal stays beside wh
   expect(await screen.findByRole('alert')).toHaveTextContent('A photo was removed meanwhile.');
   expect(screen.getByRole('checkbox', { name: /Kestrel Market/ })).not.toBeChecked();
 });
+
+test('on an empty installation a spec sheet of usual sizes is offered, and the listing can start', async () => {
+  let sheets: unknown[] = [];
+  const asked = answering({
+    'GET /api/scenes': [],
+    'GET /api/spec-sheets': () => sheets as never,
+    'POST /api/spec-sheets': () => {
+      sheets = [SHEET];
+      return SHEET as never;
+    },
+    'POST /api/listings': () => listing() as never,
+  });
+  const { user } = show(
+    () => <NewListing photos={[photo(uuid(31), 'stool.jpg')]} onClose={() => undefined} />,
+    '/x',
+  );
+  expect(await screen.findByText(/There is no scene in the library yet/)).toBeVisible();
+  expect(screen.getByRole('button', { name: 'Start the listing' })).toBeDisabled();
+  await user.click(await screen.findByRole('button', { name: 'Add one of usual sizes' }));
+  expect(await screen.findByRole('checkbox', { name: /Harbour Market|Kestrel Market/ })).toBeChecked();
+  expect(screen.queryByRole('button', { name: 'Add one of usual sizes' })).toBeNull();
+  await user.click(screen.getByRole('button', { name: 'Start the listing' }));
+  await waitFor(() => expect(asked.map((a) => a.name)).toContain('POST /api/listings'));
+  expect(asked[0].sent.body).toMatchObject({ marketplace: 'My shop' });
+});

@@ -1,9 +1,11 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { refresh, type Photo, call, useRoute } from '../../api/client';
+import { READY_SHEET } from '@scenograph/core/spec/ready-sheet';
 import { Button, Checkbox, TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { PictureList } from '../../ui/picture-list';
+import { tried } from '../../ui/tried';
 import { msg } from '../../language/language';
 
 /** From photos to a listing: a name, a scene for the lifestyle pictures, the marketplaces. */
@@ -67,16 +69,23 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
         <TextField label={msg('What is it called?')} value={title} onCommit={setTitle} />
         <fieldset>
           <legend className="text-ink-2 mb-1.5 text-[12px]">{msg('Scene for the lifestyle pictures')}</legend>
-          <PictureList
-            label={msg('Scenes')}
-            look="cards"
-            items={standing}
-            chosen={chosenScene}
-            onPick={({ id }) => setScene(id)}
-          />
+          {standing?.length === 0 ? (
+            <p className="text-ink-2">
+              {msg('There is no scene in the library yet: one first shot is made, on white.')}
+            </p>
+          ) : (
+            <PictureList
+              label={msg('Scenes')}
+              look="cards"
+              items={standing}
+              chosen={chosenScene}
+              onPick={({ id }) => setScene(id)}
+            />
+          )}
         </fieldset>
         <fieldset>
           <legend className="text-ink-2 mb-1.5 text-[12px]">{msg('Marketplaces')}</legend>
+          {sheets?.length === 0 && <NoSheet />}
           <div className="flex flex-wrap gap-x-5 gap-y-1.5">
             {sheets?.map((s) => (
               <label key={s.id} className="flex items-center gap-2">
@@ -94,6 +103,22 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
         </fieldset>
       </div>
     </Dialog>
+  );
+}
+
+/** Without a spec sheet a listing has no slots: one of usual sizes can be added at once. */
+function NoSheet() {
+  return (
+    <div className="flex items-center gap-3">
+      <p className="text-ink-2 grow">
+        {msg('There is no spec sheet yet. It says which pictures a marketplace takes.')}
+      </p>
+      <Button
+        onClick={() => void tried(call('POST /api/spec-sheets', { body: READY_SHEET }), '/api/spec-sheets')}
+      >
+        {msg('Add one of usual sizes')}
+      </Button>
+    </div>
   );
 }
 

@@ -1,0 +1,54 @@
+import { expect, jest, test } from '@jest/globals';
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Dialog } from './dialog';
+
+test('a dialog that asks for something begins with it', () => {
+  render(
+    <Dialog open title="Start" onClose={() => undefined} footer={<button type="button">Begin</button>}>
+      <input type="file" aria-label="File" />
+      <input aria-label="Off" disabled />
+      <input aria-label="Name" />
+    </Dialog>,
+  );
+  expect(screen.getByRole('textbox', { name: 'Name' })).toHaveFocus();
+});
+
+test('one without a field begins with its first button', () => {
+  render(
+    <Dialog open title="Remove?" onClose={() => undefined} footer={<button type="button">Remove</button>}>
+      It will be gone.
+    </Dialog>,
+  );
+  expect(screen.getByRole('button', { name: 'Close' })).toHaveFocus();
+});
+
+test('Escape and the cross close it; where there is no way round a choice, neither does', async () => {
+  const onClose = jest.fn();
+  const { rerender } = render(
+    <Dialog open title="Remove?" onClose={onClose}>
+      It will be gone.
+    </Dialog>,
+  );
+  await userEvent.keyboard('{Escape}');
+  await userEvent.click(screen.getByRole('button', { name: 'Close' }));
+  expect(onClose).toHaveBeenCalledTimes(2);
+  rerender(
+    <Dialog open title="Changed elsewhere" footer={<button type="button">Keep mine</button>}>
+      Which of them counts?
+    </Dialog>,
+  );
+  expect(screen.queryByRole('button', { name: 'Close' })).toBeNull();
+  await userEvent.keyboard('{Escape}');
+  expect(screen.getByRole('dialog', { name: 'Changed elsewhere' })).toBeVisible();
+  expect(onClose).toHaveBeenCalledTimes(2);
+});
+
+test('what it is about is its description', () => {
+  render(
+    <Dialog open title="Start" about="Two first shots are made." onClose={() => undefined}>
+      <input aria-label="Name" />
+    </Dialog>,
+  );
+  expect(screen.getByRole('dialog')).toHaveAccessibleDescription('Two first shots are made.');
+});
