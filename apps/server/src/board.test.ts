@@ -109,9 +109,14 @@ test('a cutout that nobody has looked at is told in every cell that shows it, un
   expect((await told(0.7)).slice(1)).toEqual(['Cutout', 'p']);
   expect(await told(0.97)).toEqual(['p', '', 'p']);
   expect((await told(0.2))[0]).toBe('x');
+  const doubtful = async () =>
+    (await call('POST', `/api/listings/${id}/deliveries/estimate`, { slots: [slot] })).body
+      .doubtful as number;
+  expect(await doubtful()).toBe(1);
   await call('POST', '/api/photos/accepted', { ids: [photo], accepted: true });
   const after = await board(id);
   expect(after.rows[0].states[after.slots.indexOf(slot)]).toBe('p');
+  expect(await doubtful()).toBe(0);
   await database.end();
   await end(worker, 'SIGTERM');
 });

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import pg from 'pg';
 import { testServer } from './test-server';
 
 /** Ordering deliveries: what they would cost, and what can be done with them before a worker begins. */
@@ -24,6 +25,27 @@ test('an estimate counts pictures without making any; of several listings it is 
   expect(both.toPaint + both.unchanged).toBe(both.pictures);
   expect(new Set(both.names).size).toBe(both.names.length);
   expect((await call('GET', '/api/deliveries')).body).toHaveLength(before.length);
+});
+
+test('cutouts in doubt are told before anything is made, in pictures that show them', async () => {
+  const [{ id }] = await listings();
+  const { variants } = (await call('GET', `/api/listings/${id}`)).body;
+  const estimate = async () => (await call('POST', `/api/listings/${id}/deliveries/estimate`, {})).body;
+  const { doubtful, pictures } = await estimate();
+  expect(doubtful).toBe(0);
+  const database = new pg.Client({ connectionString: server.url() });
+  await database.connect();
+  await database.query(
+    `update photos set accepted = false, cutout = jsonb_set(cutout, '{confidence}', '0.3') where id = $1`,
+    [variants[0].photoId],
+  );
+  await database.end();
+  const now = await estimate();
+  expect(now.pictures).toBe(pictures);
+  expect(now.doubtful).toBeGreaterThan(0);
+  expect(now.doubtful).toBeLessThan(pictures);
+  await call('POST', '/api/photos/accepted', { ids: [variants[0].photoId], accepted: true });
+  expect((await estimate()).doubtful).toBe(0);
 });
 
 test('fewer slots and variants are fewer pictures', async () => {

@@ -82,6 +82,8 @@ export const deliveryEstimate = s.named(
     names: s.list(s.text()),
     /** Names that had to be told apart by a number. */
     clashes: s.integer(),
+    /** Pictures that show an automatic cutout which may be wrong and which nobody has looked at. */
+    doubtful: s.integer(),
   }),
 );
 

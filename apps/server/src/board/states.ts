@@ -32,6 +32,8 @@ export interface CellStanding {
   state: CellState;
   key: string | null;
   faults: CheckResult[];
+  /** It shows an automatic cutout that may be wrong, and nobody has looked at it or waived that. */
+  doubtful: boolean;
   bytes: number | null;
   /** The last finished picture, though it may be out of date. */
   last: string | null;
@@ -80,12 +82,22 @@ export async function standings(
       const { slot } = slots[i];
       const { slotKey, key } = cell;
       const lastKey = lastOf.get(cellId(variantId, slotKey)) ?? null;
+      const others = withWaivers(
+        (among.get(cellId(variantId, slotKey)) ?? []).flatMap(({ check, finding }) => {
+          const severity = slot.severity[check.id];
+          return severity === 'off' ? [] : [named(check, finding, severity)];
+        }),
+        waivers,
+        slotKey,
+        variantId,
+      );
       const base = {
         variantId,
         slotKey,
         key,
         last: lastKey,
         faults: [],
+        doubtful: others.some((r) => r.check === CUTOUT_DOUBT.id && !r.waived),
         bytes: null,
         reason: null,
       };
@@ -94,11 +106,7 @@ export async function standings(
       if (state?.state === 'done') {
         const j = judged.get(`${key}:${digestOf(slot)}`);
         if (!j) return { ...base, state: 'waiting' };
-        const others = (among.get(cellId(variantId, slotKey)) ?? []).flatMap(({ check, finding }) => {
-          const severity = slot.severity[check.id];
-          return severity === 'off' ? [] : [named(check, finding, severity)];
-        });
-        const faults = withWaivers([...j.faults, ...others], waivers, slotKey, variantId);
+        const faults = [...withWaivers(j.faults, waivers, slotKey, variantId), ...others];
         return { ...base, state: worst(faults), faults, bytes: j.bytes };
       }
       if (state?.wanted) return { ...base, state: 'waiting' };

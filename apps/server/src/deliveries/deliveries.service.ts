@@ -70,6 +70,7 @@ export class DeliveriesService {
       bytes: rates ? Math.round(kept + megapixels(open) * rates.bytesPerMegapixel) : null,
       names: names.slice(0, 8).map((n, i) => `${n}.${extension(chosen[i].slot.slot.formats[0])}`),
       clashes,
+      doubtful: chosen.filter((c) => c.standing.doubtful).length,
     };
   }
 

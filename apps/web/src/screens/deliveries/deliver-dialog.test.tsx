@@ -16,6 +16,7 @@ const estimate = (over: Partial<DeliveryEstimate> = {}): DeliveryEstimate => ({
   bytes: 2048,
   names: ['MB-TE-front.jpg', 'MB-OC-front.jpg'],
   clashes: 0,
+  doubtful: 0,
   ...over,
 });
 interface Body {
@@ -96,6 +97,19 @@ test('what is not known of the cost is not guessed, and missing pictures are cou
   expect(screen.getByText('no size known yet')).toBeVisible();
   expect(screen.getByText('missing, left out').nextSibling).toHaveTextContent('3');
   expect(screen.getByRole('button', { name: 'Deliver 1 picture' })).toBeEnabled();
+});
+
+test('pictures with a cutout that nobody has looked at are told, with the way to look', async () => {
+  await opened({ answers: () => estimate({ doubtful: 1 }) });
+  expect(await screen.findByText(/1 picture shows an automatic cutout that may be wrong/)).toBeVisible();
+  expect(screen.getByRole('link', { name: 'Look at the cutouts' })).toHaveAttribute('href', '/photos/review');
+  expect(screen.getByRole('button', { name: 'Deliver 2 pictures' })).toBeEnabled();
+});
+
+test('without doubt nothing is said of cutouts', async () => {
+  await opened();
+  await screen.findByRole('button', { name: 'Deliver 2 pictures' });
+  expect(screen.queryByRole('link', { name: 'Look at the cutouts' })).toBeNull();
 });
 
 test('files that would have one name are told before', async () => {

@@ -1,7 +1,7 @@
 import type { ListingDetail } from '../../api/client';
 import { Button, Segmented } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
-import { Costs, FileNames, SheetSlots, VariantChoice } from './order-parts';
+import { Costs, Doubts, FileNames, SheetSlots, VariantChoice } from './order-parts';
 import { PriorityChoice } from './priority-choice';
 import { useOrder } from './use-order';
 import { WHICH, type Which } from './which';
@@ -57,6 +57,7 @@ export function DeliverDialog({
             options={WHICH}
           />
           <FileNames estimate={estimate} />
+          <Doubts estimate={estimate} />
         </div>
         <Costs estimate={estimate} nothing={!order.slots.length || !order.variantIds.length} />
       </div>

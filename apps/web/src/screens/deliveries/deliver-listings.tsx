@@ -4,6 +4,7 @@ import { refresh, type DeliveryEstimate, call } from '../../api/client';
 import { Button, Segmented } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { bytesText } from '../../ui/status';
+import { Doubts } from './order-parts';
 import { secondsText } from './seconds-text';
 import { WHICH, type Which } from './which';
 import { msg } from '../../language/language';
@@ -78,6 +79,7 @@ export function DeliverListings({ ids, onClose }: { ids: string[]; onClose(): vo
             })
           : msg('Measuring ...')}
       </p>
+      <Doubts estimate={estimate} />
     </Dialog>
   );
 }

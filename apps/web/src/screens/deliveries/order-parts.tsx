@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { allTicked, Checkbox } from '../../ui/controls';
 import { slotKey, type Slot, type SpecSheet } from '@scenograph/core/spec/slot';
 import type { DeliveryEstimate, Variant } from '../../api/client';
@@ -42,6 +43,26 @@ export function FileNames({ estimate }: { estimate: DeliveryEstimate | null }) {
         </p>
       )}
     </>
+  );
+}
+
+/** Pictures that nobody has seen and that may be wrong are told before they are delivered. */
+export function Doubts({ estimate }: { estimate: DeliveryEstimate | null }) {
+  if (!estimate?.doubtful) return null;
+  return (
+    <p role="status" className="text-amber-ink mt-2">
+      {rich(
+        '{doubtful, plural, one {# picture shows} other {# pictures show}} an automatic cutout that may be wrong and that nobody has looked at. <link>Look at the cutouts</link> first, or deliver all the same.',
+        {
+          doubtful: estimate.doubtful,
+          link: (inside) => (
+            <Link key="wall" to="/photos/review" className="underline">
+              {inside}
+            </Link>
+          ),
+        },
+      )}
+    </p>
   );
 }
 

@@ -42,6 +42,7 @@ async function opened(listings = [summary(1, 'Autumn planters'), summary(2, 'Twi
         bytes: null,
         names: [],
         clashes: 0,
+        doubtful: 0,
       };
     },
     'POST /api/deliveries': () => ({ id: uuid(70) }) as never,

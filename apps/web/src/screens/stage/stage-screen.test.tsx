@@ -35,9 +35,11 @@ interface Body {
 }
 
 /** The stage of the shot on a server that keeps it; `down` may be set to let it fail. */
-async function opened({ query = '' } = {}) {
+async function opened({ query = '', cutoutConfidence = null as number | null } = {}) {
   const kept = { stored: STORED, down: false, bodies: [] as Body[], copies: [] as string[] };
-  const detail = listing({ variants: [variant(TEAL, 'Teal'), variant(OCHRE, 'Ochre')] });
+  const detail = listing({
+    variants: [{ ...variant(TEAL, 'Teal'), cutoutConfidence }, variant(OCHRE, 'Ochre')],
+  });
   detail.shots[0] = { ...detail.shots[0], document: STAGED };
   answering({
     'GET /api/shots/:id': () => kept.stored,
@@ -49,7 +51,17 @@ async function opened({ query = '' } = {}) {
     'GET /api/effects': [],
     'GET /api/fonts': [],
     'POST /api/listings/:id/deliveries/estimate': {
-      ...{ pictures: 1, toPaint: 1, unchanged: 0, missing: 0, seconds: 1, bytes: 1, names: [], clashes: 0 },
+      ...{
+        pictures: 1,
+        toPaint: 1,
+        unchanged: 0,
+        missing: 0,
+        seconds: 1,
+        bytes: 1,
+        names: [],
+        clashes: 0,
+        doubtful: 0,
+      },
     },
     'PUT /api/listings/:id/feeds': ({ body }) => body as never,
     'POST /api/shots/:id/copy': ({ body }) => {
@@ -202,6 +214,20 @@ test('what is found is summed up, and mended as a step', async () => {
   await user.click(await screen.findByRole('button', { name: 'Hide overlays in this slot' }));
   expect(stepsBack()).toEqual(['Hide overlays in this slot']);
   expect(onStage('text').hidden).toBe(false);
+});
+
+test.each([
+  [0.3, 'needs a hand', /Checks 1 failed/],
+  [0.75, 'look at it', /Checks 1 warning/],
+])('a cutout of confidence %p (%s) is no picture that passes', async (cutoutConfidence, says, summary) => {
+  const { user } = await opened({ query: '?slot=harbour%2Ffront', cutoutConfidence });
+  await user.click(await screen.findByRole('button', { name: summary }));
+  expect(await screen.findByText(new RegExp(says))).toBeVisible();
+});
+
+test('a cutout that looks right, or that somebody has accepted, is not doubted', async () => {
+  await opened({ query: '?slot=harbour%2Ffront', cutoutConfidence: 0.97 });
+  expect(await screen.findByRole('button', { name: /Checks all pass/ })).toBeVisible();
 });
 
 test('before a delivery is ordered what is on the stage is stored', async () => {

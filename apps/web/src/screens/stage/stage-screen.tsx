@@ -75,7 +75,7 @@ function Stage({ stored, detail }: { stored: ShotWithHistory; detail: ListingDet
   const variant = detail.variants.find((v) => v.id === params.get('variant')) ?? detail.variants[0];
   const data = variant?.data ?? null;
   const { allSlots, row, fed, active, edited, target, cell } = useSlots(stored.id, detail, variant);
-  const { resolved, found } = useSeen(active, data, known);
+  const { resolved, found } = useSeen(active, data, known, variant?.cutoutConfidence ?? null);
   const onAdded = useCallback(
     (made: ShotElement) => setOpen(elementKind(made.kind).role === 'overlay' ? ['overlays'] : ['place']),
     [],

@@ -1,15 +1,22 @@
 import { useMemo } from 'react';
+import { isProduct } from '@scenograph/core/elements/product/model';
 import type { ProductData } from '@scenograph/core/data/product-data';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
+import { CUTOUT_DOUBT, cutoutDoubt } from '@scenograph/core/spec/checks/cutout-doubt';
+import { named } from '@scenograph/core/spec/checks/index';
 import { useChecks, useWatch } from '../listings/cell-picture';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
 
-/** The shot as it is seen, in its base or in a slot, and what the checks find in it; the base is watched over alone. */
+/**
+ * The shot as it is seen, in its base or in a slot, and what the checks find in it; the base is watched over alone.
+ * @param cutoutConfidence of the variant's automatic cutout; null where there is no doubt about it
+ */
 export function useSeen(
   active: FedSlot | null,
   data: ProductData | null,
   known: ReadonlyMap<string, { width: number; height: number }>,
+  cutoutConfidence: number | null,
 ) {
   const { document: shot } = useStage();
   const resolved = useMemo(() => {
@@ -24,5 +31,13 @@ export function useSeen(
     !!active,
   );
   const watched = useWatch(active ? null : resolved, known);
-  return { resolved, found: active ? results : watched };
+  const measured = active ? results : watched;
+  const severity = active?.slot.severity[CUTOUT_DOUBT.id];
+  const found = useMemo(() => {
+    const shows = !!resolved?.elements.some((e) => isProduct(e) && !e.hidden);
+    const doubt = cutoutConfidence === null || !shows ? null : cutoutDoubt(cutoutConfidence);
+    if (!measured || !doubt || severity === 'off') return measured;
+    return [named(CUTOUT_DOUBT, doubt, severity), ...measured];
+  }, [measured, resolved, cutoutConfidence, severity]);
+  return { resolved, found };
 }
