@@ -3,6 +3,7 @@ import { Dialog as RadixDialog } from 'radix-ui';
 import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
 import type { KeyNotes } from './keys';
+import { useReturnFocus } from './return-focus';
 import { msg } from '../language/language';
 
 /** Something that can be done now, found by its plain name in the command menu. */
@@ -67,6 +68,7 @@ export function CommandMenu() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
+  const returning = useReturnFocus();
   const close = () => useActionStore.setState({ open: false });
   return (
     <RadixDialog.Root open={open} onOpenChange={(o) => useActionStore.setState({ open: o })}>
@@ -74,6 +76,7 @@ export function CommandMenu() {
         <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#171b1940]" />
         <RadixDialog.Content
           aria-describedby={undefined}
+          {...returning}
           className="border-line bg-card fixed top-[14vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-lg border shadow-[0_18px_60px_rgba(23,27,25,0.25)]"
         >
           <RadixDialog.Title className="sr-only">{msg('Find an action')}</RadixDialog.Title>
@@ -93,7 +96,7 @@ export function CommandMenu() {
                   {actions.map((a) => (
                     <Command.Item
                       key={a.id}
-                      value={`${title} ${a.title}`}
+                      value={`${a.title} ${title}`}
                       onSelect={() => {
                         close();
                         a.run();

@@ -1,6 +1,7 @@
 import { expect, jest, test } from '@jest/globals';
-import { render, screen } from '@testing-library/react';
+import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
 import { Dialog } from './dialog';
 
 test('a dialog that asks for something begins with it', () => {
@@ -51,4 +52,41 @@ test('what it is about is its description', () => {
     </Dialog>,
   );
   expect(screen.getByRole('dialog')).toHaveAccessibleDescription('Two first shots are made.');
+});
+
+/** A page whose button opens a dialog; the button can go meanwhile. */
+function Page({ stays = true }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      {(stays || !open) && (
+        <button type="button" onClick={() => setOpen(true)}>
+          Begin
+        </button>
+      )}
+      <main>
+        <p>The listings</p>
+      </main>
+      <Dialog open={open} title="Start" onClose={() => setOpen(false)}>
+        <input aria-label="Name" />
+      </Dialog>
+    </>
+  );
+}
+
+test('closed, the focus is where it was before', async () => {
+  render(<Page />);
+  await userEvent.click(screen.getByRole('button', { name: 'Begin' }));
+  expect(screen.getByRole('textbox', { name: 'Name' })).toHaveFocus();
+  await userEvent.keyboard('{Escape}');
+  expect(screen.queryByRole('dialog')).toBeNull();
+  await waitFor(() => expect(screen.getByRole('button', { name: 'Begin' })).toHaveFocus());
+});
+
+test('where that is gone, it is in the content and not at the top of the page', async () => {
+  // The button comes back as another one when the dialog closes.
+  render(<Page stays={false} />);
+  await userEvent.click(screen.getByRole('button', { name: 'Begin' }));
+  await userEvent.keyboard('{Escape}');
+  await waitFor(() => expect(screen.getByRole('main')).toHaveFocus());
 });

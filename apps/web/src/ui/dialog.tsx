@@ -1,6 +1,7 @@
 import { Dialog as RadixDialog } from 'radix-ui';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { useReturnFocus } from './return-focus';
 import { msg } from '../language/language';
 
 const FIRST_FIELD =
@@ -24,13 +25,16 @@ export function Dialog({
   footer?: ReactNode;
   wide?: boolean;
 }) {
+  const { onOpenAutoFocus, onCloseAutoFocus } = useReturnFocus();
   return (
     <RadixDialog.Root open={open} onOpenChange={(o) => !o && onClose?.()}>
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#171b1955]" />
         <RadixDialog.Content
           {...(about ? {} : { 'aria-describedby': undefined })}
+          onCloseAutoFocus={onCloseAutoFocus}
           onOpenAutoFocus={(e) => {
+            onOpenAutoFocus();
             // What is asked for comes first; a dialog without a field begins at its first button.
             const field = (e.currentTarget as HTMLElement).querySelector<HTMLElement>(FIRST_FIELD);
             if (!field) return;

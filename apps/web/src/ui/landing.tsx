@@ -3,7 +3,7 @@ import { useLocation } from 'react-router';
 import { msg } from '../language/language';
 
 /** Puts the focus on the content of the screen; false where there is none yet. */
-function landOnContent(): boolean {
+export function landOnContent(): boolean {
   const main = document.querySelector('main');
   if (!main) return false;
   if (!main.hasAttribute('tabindex')) main.tabIndex = -1;

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { render, screen, within } from '@testing-library/react';
+import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { placeLinks, SCREENS } from '../routes';
@@ -62,4 +62,28 @@ test('an action is found by a part of its words and run from the keyboard; with 
   await userEvent.keyboard('{Control>}k{/Control}');
   await userEvent.keyboard('xyzzy');
   expect(screen.getByText('No results.')).toBeVisible();
+});
+
+test('what begins with the words comes before what has them somewhere', async () => {
+  let ran = '';
+  const action = (title: string, group: string) => ({ id: title, title, group, run: () => (ran = title) });
+  const actions = [
+    action('Go to Deliveries', 'Go to'),
+    action('Deliver pictures of this listing', 'Listing'),
+  ];
+  function Offers() {
+    useActions('test', actions);
+    return (
+      <>
+        <button type="button">before</button>
+        <CommandMenu />
+      </>
+    );
+  }
+  render(<Offers />);
+  screen.getByRole('button', { name: 'before' }).focus();
+  await userEvent.keyboard('{Control>}k{/Control}deliver{Enter}');
+  expect(ran).toBe('Deliver pictures of this listing');
+  // The keyboard goes on where it was.
+  await waitFor(() => expect(screen.getByRole('button', { name: 'before' })).toHaveFocus());
 });
