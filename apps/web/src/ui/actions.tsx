@@ -50,6 +50,21 @@ export function useKeyNotes(source: string, notes: KeyNotes): void {
   }, [source, notes]);
 }
 
+/**
+ * How well an action is what was typed, 0 to 1: every word must be in it, best at its beginning, well at the beginning of
+ * a word. 0 where one is missing.
+ */
+export function suits(action: string, typed: string): number {
+  const text = action.toLowerCase();
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const scores = words.map((word) => {
+    const at = text.indexOf(word);
+    if (at <= 0) return at === 0 ? 1 : 0;
+    return [...text.matchAll(/[\p{L}\p{N}]+/gu)].some((m) => m[0].startsWith(word)) ? 0.8 : 0.4;
+  });
+  return scores.some((s) => s === 0) ? 0 : scores.reduce((sum, s) => sum + s, 0) / Math.max(1, scores.length);
+}
+
 export function CommandMenu() {
   const { open, sources } = useActionStore();
   const groups = useMemo(() => {
@@ -66,7 +81,10 @@ export function CommandMenu() {
       }
     };
     window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    return () => {
+      window.removeEventListener('keydown', onKey);
+      useActionStore.setState({ open: false });
+    };
   }, []);
   const returning = useReturnFocus();
   const close = () => useActionStore.setState({ open: false });
@@ -80,16 +98,18 @@ export function CommandMenu() {
           className="border-line bg-card fixed top-[14vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-lg border shadow-[0_18px_60px_rgba(23,27,25,0.25)]"
         >
           <RadixDialog.Title className="sr-only">{msg('Find an action')}</RadixDialog.Title>
-          <Command label={msg('Find an action')}>
+          <Command label={msg('Find an action')} filter={suits}>
             <Command.Input
               placeholder={msg('What do you want to do?')}
               className="border-line h-11 w-full border-b px-4 text-[14px] outline-none"
             />
             <Command.List className="max-h-[48vh] overflow-y-auto p-1.5">
               <Command.Empty className="text-ink-2 px-3 py-6 text-center">{msg('No results.')}</Command.Empty>
-              {groups.map(([title, actions]) => (
+              {groups.map(([title, actions], i) => (
                 <Command.Group
                   key={title}
+                  // Groups are sorted by it, and only if it needs no escaping.
+                  value={`group-${i}`}
                   heading={title}
                   className="[&_[cmdk-group-heading]]:text-ink-2 [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px]"
                 >

@@ -1,4 +1,4 @@
-import { useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { landOnContent } from './landing';
 
 /**
@@ -21,6 +21,16 @@ export function useReturnFocus() {
         else landOnContent();
       },
     }),
+    [],
+  );
+}
+
+/** For a field or layer that goes by itself when one is done with it: the keyboard goes on in the screen's content. */
+export function useLeaveToContent() {
+  useEffect(
+    () => () => {
+      if (document.activeElement === document.body) landOnContent();
+    },
     [],
   );
 }

@@ -3,7 +3,7 @@ import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { placeLinks, SCREENS } from '../routes';
-import { CommandMenu, useActions } from './actions';
+import { CommandMenu, suits, useActions } from './actions';
 import { Places } from './places';
 import { TopBar } from './top-bar';
 
@@ -82,8 +82,23 @@ test('what begins with the words comes before what has them somewhere', async ()
   }
   render(<Offers />);
   screen.getByRole('button', { name: 'before' }).focus();
-  await userEvent.keyboard('{Control>}k{/Control}deliver{Enter}');
+  await userEvent.keyboard('{Control>}k{/Control}');
+  await userEvent.keyboard('deliver');
+  await userEvent.keyboard('{Enter}');
   expect(ran).toBe('Deliver pictures of this listing');
   // The keyboard goes on where it was.
   await waitFor(() => expect(screen.getByRole('button', { name: 'before' })).toHaveFocus());
 });
+
+test.each([
+  ['Deliver pictures of this listing', 'deliver', 1],
+  ['Go to Deliveries (exports, ZIP files)', 'deliver', 0.8],
+  ['Go to Deliveries (exports, ZIP files)', 'zip go', 0.9],
+  ['Undelivered', 'deliver', 0.4],
+  ['Add to stage: Line', 'deliver', 0],
+  ['Fit the photo', 'fit scene', 0],
+  ['Straße freistellen', 'FREI', 0.8],
+  ['Anything', '', 0],
+])('"%s" is what "%s" asks for: %p', (action, typed, score) =>
+  expect(suits(action, typed)).toBeCloseTo(score, 9),
+);

@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react';
 import type { TextElement } from '@scenograph/core/elements/text/model';
 import { useStage } from '../../store';
 import type { HandlesProps } from '../kind-ui';
+import { useLeaveToContent } from '../../../../ui/return-focus';
 import { msg } from '../../../../language/language';
 
 /** Screen pixels that letters are written in, whatever size they come out at. */
@@ -19,6 +20,7 @@ export function TextInside({
   commit,
   onLeave,
 }: HandlesProps<TextElement> & { onLeave(): void }) {
+  useLeaveToContent();
   // In a slot or bound to a variant the words are others; what is written is what the shot has.
   const written = useStage((s) => s.document?.elements.find((e) => e.id === element.id)) as
     TextElement | undefined;
