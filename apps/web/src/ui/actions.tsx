@@ -1,6 +1,6 @@
 import { Command } from 'cmdk';
 import { Dialog as RadixDialog } from 'radix-ui';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { create } from 'zustand';
 import type { KeyNotes } from './keys';
 import { useReturnFocus } from './return-focus';
@@ -57,7 +57,7 @@ export function useKeyNotes(source: string, notes: KeyNotes): void {
 export function suits(action: string, typed: string): number {
   const text = action.toLowerCase();
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const scores = words.map((word) => {
+  const scores = words.map((word): number => {
     const at = text.indexOf(word);
     if (at <= 0) return at === 0 ? 1 : 0;
     return [...text.matchAll(/[\p{L}\p{N}]+/gu)].some((m) => m[0].startsWith(word)) ? 0.8 : 0.4;
@@ -67,12 +67,7 @@ export function suits(action: string, typed: string): number {
 
 export function CommandMenu() {
   const { open, sources } = useActionStore();
-  const groups = useMemo(() => {
-    const map = new Map<string, Action[]>();
-    for (const action of Object.values(sources).flat())
-      map.set(action.group, [...(map.get(action.group) ?? []), action]);
-    return [...map];
-  }, [sources]);
+  const actions = useMemo(() => Object.values(sources).flat(), [sources]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'k') {
@@ -87,7 +82,10 @@ export function CommandMenu() {
     };
   }, []);
   const returning = useReturnFocus();
-  const close = () => useActionStore.setState({ open: false });
+  const run = (action: Action) => {
+    useActionStore.setState({ open: false });
+    action.run();
+  };
   return (
     <RadixDialog.Root open={open} onOpenChange={(o) => useActionStore.setState({ open: o })}>
       <RadixDialog.Portal>
@@ -98,41 +96,63 @@ export function CommandMenu() {
           className="border-line bg-card fixed top-[14vh] left-1/2 z-50 w-[560px] -translate-x-1/2 overflow-hidden rounded-lg border shadow-[0_18px_60px_rgba(23,27,25,0.25)]"
         >
           <RadixDialog.Title className="sr-only">{msg('Find an action')}</RadixDialog.Title>
-          <Command label={msg('Find an action')} filter={suits}>
-            <Command.Input
-              placeholder={msg('What do you want to do?')}
-              className="border-line h-11 w-full border-b px-4 text-[14px] outline-none"
-            />
-            <Command.List className="max-h-[48vh] overflow-y-auto p-1.5">
-              <Command.Empty className="text-ink-2 px-3 py-6 text-center">{msg('No results.')}</Command.Empty>
-              {groups.map(([title, actions], i) => (
-                <Command.Group
-                  key={title}
-                  // Groups are sorted by it, and only if it needs no escaping.
-                  value={`group-${i}`}
-                  heading={title}
-                  className="[&_[cmdk-group-heading]]:text-ink-2 [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px]"
-                >
-                  {actions.map((a) => (
-                    <Command.Item
-                      key={a.id}
-                      value={`${a.title} ${title}`}
-                      onSelect={() => {
-                        close();
-                        a.run();
-                      }}
-                      className="data-[selected=true]:bg-spruce-tint flex h-8 cursor-pointer items-center justify-between rounded-md px-2.5"
-                    >
-                      {a.title}
-                      {a.keys && <kbd className="measure text-ink-2">{a.keys}</kbd>}
-                    </Command.Item>
-                  ))}
-                </Command.Group>
-              ))}
-            </Command.List>
-          </Command>
+          <Finder actions={actions} onRun={run} />
         </RadixDialog.Content>
       </RadixDialog.Portal>
     </RadixDialog.Root>
+  );
+}
+
+/** The field and what it finds: all actions by group, or those that suit what was typed, the best first. */
+function Finder({ actions, onRun }: { actions: readonly Action[]; onRun(action: Action): void }) {
+  const [typed, setTyped] = useState('');
+  const groups = useMemo(() => {
+    const map = new Map<string, Action[]>();
+    for (const action of actions) map.set(action.group, [...(map.get(action.group) ?? []), action]);
+    return [...map];
+  }, [actions]);
+  const found = useMemo(
+    () =>
+      actions
+        .map((action) => ({ action, score: suits(`${action.title} ${action.group}`, typed) }))
+        .filter(({ score }) => score > 0)
+        .sort((a, b) => b.score - a.score)
+        .map(({ action }) => action),
+    [actions, typed],
+  );
+  const item = (a: Action) => (
+    <Command.Item
+      key={`${a.group} ${a.id}`}
+      value={`${a.group} ${a.id}`}
+      onSelect={() => onRun(a)}
+      className="data-[selected=true]:bg-spruce-tint flex h-8 cursor-pointer items-center justify-between rounded-md px-2.5"
+    >
+      {a.title}
+      {a.keys && <kbd className="measure text-ink-2">{a.keys}</kbd>}
+    </Command.Item>
+  );
+  return (
+    <Command label={msg('Find an action')} shouldFilter={false}>
+      <Command.Input
+        value={typed}
+        onValueChange={setTyped}
+        placeholder={msg('What do you want to do?')}
+        className="border-line h-11 w-full border-b px-4 text-[14px] outline-none"
+      />
+      <Command.List className="max-h-[48vh] overflow-y-auto p-1.5">
+        <Command.Empty className="text-ink-2 px-3 py-6 text-center">{msg('No results.')}</Command.Empty>
+        {typed.trim()
+          ? found.map(item)
+          : groups.map(([title, list]) => (
+              <Command.Group
+                key={title}
+                heading={title}
+                className="[&_[cmdk-group-heading]]:text-ink-2 [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px]"
+              >
+                {list.map(item)}
+              </Command.Group>
+            ))}
+      </Command.List>
+    </Command>
   );
 }
