@@ -136,7 +136,7 @@ test('on an empty installation a spec sheet of usual sizes is offered, and the l
     'GET /api/spec-sheets': () => sheets as never,
     'POST /api/spec-sheets': () => {
       sheets = [SHEET];
-      return SHEET as never;
+      return SHEET;
     },
     'POST /api/listings': () => listing() as never,
   });
