@@ -35,7 +35,7 @@ export function Share({
 
 export function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <section className="grid content-start gap-2">
+    <section aria-label={title} className="grid content-start gap-2">
       <h2 className="font-display border-line border-b pb-1 text-[15px] font-bold">{title}</h2>
       {children}
     </section>
