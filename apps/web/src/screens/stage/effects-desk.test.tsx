@@ -19,7 +19,7 @@ const HARD: Effects = {
 beforeEach(() => useNotices.setState({ list: [] }));
 
 /** The desk of an element that keeps what is done to it. */
-function opened(effects: Effects = NO_EFFECTS, { refuses = '', brand = {} as ShotElement['brand'] } = {}) {
+function opened(effects: Effects = NO_EFFECTS, { refuses = '', brand = {} } = {}) {
   const asked = answering({
     'GET /api/effects': [{ id: 'k1', title: 'Hard', effects: HARD }] as never,
     'POST /api/effects': () => (refuses ? refusal(refuses, 422) : ({ id: 'k2' } as never)),
@@ -98,7 +98,7 @@ test('effects go from one element to another', async () => {
 });
 
 test('those of the brand kit are followed; what is done by hand ends that', async () => {
-  const { user, steps } = opened(SOFT, { brand: { effects: 'soft', font: 'display' } as never });
+  const { user, steps } = opened(SOFT, { brand: { effects: 'soft', font: 'display' } });
   const ofBrand = await screen.findByRole('button', { name: 'Soft' });
   expect(ofBrand).toHaveAttribute('aria-pressed', 'true');
   await user.click(screen.getByRole('switch', { name: 'Outline' }));

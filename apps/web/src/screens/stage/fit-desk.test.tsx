@@ -121,7 +121,7 @@ test('importance is moved by one place, and not beyond the ends', async () => {
   expect(names()).toEqual([before[1], before[0], ...before.slice(2)]);
   const shot = useStage.getState().document!;
   expect(shot.importance).toHaveLength(before.length);
-  const overlays = shot.elements.filter((e) => shot.importance!.includes(e.id));
+  const overlays = shot.elements.filter((e) => shot.importance.includes(e.id));
   expect(importanceOrder(overlays, shot.importance)).toEqual(shot.importance);
   expect(stepsBack()).toEqual(['Change importance']);
 });

@@ -6,7 +6,7 @@ import { dragOver } from '../../../test/desk';
 import { LightDome } from './light-dome';
 import { DOME, isBehind } from './light-on-dome';
 
-const LIGHT = { azimuthDeg: -40, elevationDeg: 50, softness: 0.4 } as Light;
+const LIGHT = { azimuthDeg: -40, elevationDeg: 50, softness: 0.4 };
 
 function opened(light = LIGHT) {
   const onChange = jest.fn<(light: Light) => void>();
