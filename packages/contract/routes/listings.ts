@@ -97,6 +97,8 @@ export const boardCell = s.named(
     /** The last finished picture, though it may be out of date. */
     last: s.nullable(s.text()),
     faults: s.list(check),
+    /** It shows an automatic cutout that may be wrong, and nobody has looked at it or waived that. */
+    doubtful: s.flag(),
     bytes: s.nullable(s.integer()),
     missing: s.nullable(s.oneOf('no-shot', 'no-cutout')),
     shotId: s.nullable(s.id()),

@@ -36,6 +36,7 @@ const CELL: BoardCell = {
   key: 'k',
   last: 'p',
   faults: [],
+  doubtful: false,
   bytes: 1000,
   missing: null,
   shotId: ON_WHITE,
@@ -271,6 +272,19 @@ test('a picture that is out of date is measured as it would be made now', async 
   expect(await screen.findByText('Measured now')).toBeVisible();
   expect(screen.getByText(/out of date/)).toBeVisible();
   expect(screen.queryByText('Margin')).toBeNull();
+});
+
+test('a cutout that nobody has looked at is told before its picture is made', async () => {
+  painting.checks = [{ ...MARGIN, title: 'Measured now' }];
+  const detail = listing();
+  detail.variants[0] = { ...detail.variants[0], cutoutConfidence: 0.3 };
+  const { user } = await opened({
+    detail,
+    cell: { ...CELL, state: 'never', picture: null, doubtful: true },
+  });
+  await user.click(cell(/Teal, Front/));
+  expect(await screen.findByText(/The automatic cutout is probably wrong/)).toBeVisible();
+  expect(screen.getByText('Measured now')).toBeVisible();
 });
 
 test('a shot is added on white, copied, and described; one in use cannot be removed', async () => {
