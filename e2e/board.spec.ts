@@ -122,7 +122,9 @@ test('data is edited in place and imported: problems are listed by line first, p
     mimeType: 'application/zip',
     buffer: Buffer.from(zipSync({ 'folder/Green pot.png': green })),
   });
-  await expect(dialog.getByText('1 to be added, 1 to be changed, 0 as they are, 1 pictures')).toBeVisible();
+  await expect(
+    dialog.getByText('1 to be added, 1 to be changed, 0 as they are, 1 picture to be imported'),
+  ).toBeVisible();
   await dialog.getByRole('button', { name: 'Import 2 rows' }).click();
   await expect(page.getByRole('combobox', { name: 'Photo of MB-GRÜN' })).toHaveValue('Green pot.png');
   await expect(page.getByRole('textbox', { name: 'Price of MB-GRÜN' })).toHaveValue('12.5');
