@@ -81,6 +81,7 @@ test('days, times and numbers are written as the language writes them', () => {
   expect(writeTime(at)).toBe('14:05');
   expect(writeMoment(at)).toBe('03/11/2026, 14:05:09');
   expect(numberText(1200.456, 2)).toBe('1200.46');
+  expect(numberText(-0.3, 0)).toBe('0');
   expect(msg('{n, number} rows', { n: 12345 })).toBe('12,345 rows');
   speak('de');
   expect(writeDay(at)).toBe('03.11.26');

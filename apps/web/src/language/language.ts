@@ -78,9 +78,9 @@ export function rich(text: string, values: Readonly<Record<string, Value | Insid
 /** @returns "a, b and c" */
 export const listText = (items: readonly string[]): string => intl.formatList(items, { type: 'conjunction' });
 
-/** @returns a number as a field shows it, without groups: 1200.5 or 1200,5 */
+/** @returns a number as a field shows it, without groups: 1200.5 or 1200,5; never "-0" */
 export const numberText = (n: number, digits: number): string =>
-  intl.formatNumber(n, { maximumFractionDigits: digits, useGrouping: false });
+  intl.formatNumber(Number(n.toFixed(digits)) + 0, { maximumFractionDigits: digits, useGrouping: false });
 
 /** @returns a number with so many digits after the point, always: 1.50 or 1,50 */
 export const decimals = (n: number, digits: number): string =>

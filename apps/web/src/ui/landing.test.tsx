@@ -11,6 +11,7 @@ function Frame() {
     <>
       <SkipLink />
       <nav>
+        <input aria-label="Find" />
         <Link to="/photos">Photos</Link>
         <Link to="/late">Late</Link>
         <Link to="/typed">Typed</Link>
@@ -75,6 +76,14 @@ test('content that comes late is waited for', async () => {
   expect(screen.queryByRole('main')).toBeNull();
   act(() => arrive());
   await waitFor(() => expect(screen.getByRole('main', { name: 'late' })).toHaveFocus());
+});
+
+test('who has begun to write meanwhile is not interrupted', async () => {
+  await userEvent.click(screen.getByRole('link', { name: 'Late' }));
+  await userEvent.click(screen.getByRole('textbox', { name: 'Find' }));
+  act(() => arrive());
+  await new Promise((r) => setTimeout(r, 50));
+  expect(screen.getByRole('textbox', { name: 'Find' })).toHaveFocus();
 });
 
 test('a field that has the focus there keeps it', async () => {

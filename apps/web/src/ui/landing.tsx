@@ -26,8 +26,11 @@ export function useLanding() {
     before.current = pathname;
     const land = () => hasLanded() || landOnContent();
     if (land()) return;
+    const left = document.activeElement;
+    /** Somebody has begun with something else meanwhile. */
+    const busy = () => ![document.body, left].includes(document.activeElement);
     const watch = new MutationObserver(() => {
-      if (land()) watch.disconnect();
+      if (busy() || land()) watch.disconnect();
     });
     watch.observe(document.body, { childList: true, subtree: true });
     return () => watch.disconnect();

@@ -30,7 +30,7 @@ export function EdgeDesk({
       <EdgeProfilePlot recipe={recipe} during={during} finish={finish} />
       <EdgeHalo {...{ recipe, fringe, during, finish, onShowWorst }} />
       <AutomaticSection recipe={recipe} finish={finish} />
-      <section aria-label={msg("Camera's own shadow")} className="border-line border-b px-3.5 py-3">
+      <section aria-label={msg('Camera’s own shadow')} className="border-line border-b px-3.5 py-3">
         <h2 className="font-semibold">{msg('Camera’s own shadow')}</h2>
         <Switch
           label={msg('Keep it with the cutout')}

@@ -142,7 +142,7 @@ function Said({ form, set }: FormProps) {
         <div className="grid gap-1">
           <span className="text-ink-2 text-[12px]">{msg('Maker’s logo')}</span>
           <Select
-            label={msg("Maker's logo")}
+            label={msg('Maker’s logo')}
             value={form.logo || NO_LOGO}
             onChange={(logo) => set({ logo: logo === NO_LOGO ? '' : logo })}
             options={[

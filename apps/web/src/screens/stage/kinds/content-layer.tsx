@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { Box } from '@scenograph/core/vector/box';
+import { useLeaveToContent } from '../../../ui/return-focus';
 import { msg } from '../../../language/language';
 
 /** One press of an arrow key moves content by so much of its box; with Shift ten times as far. */
@@ -27,6 +28,7 @@ export function ContentLayer({
   onScale(times: number): void;
   onLeave(): void;
 }) {
+  useLeaveToContent();
   const layer = useRef<HTMLDivElement>(null);
   const from = useRef<{ x: number; y: number } | null>(null);
   useEffect(() => layer.current?.focus(), []);
