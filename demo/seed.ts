@@ -7,7 +7,8 @@ import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { estimateAreas } from '@scenograph/core/stage/estimate-areas';
 import { readSpecSheet } from '@scenograph/core/spec/read-spec-sheet';
-import { decodePicture, MIME, takePicture } from '@scenograph/host-node/read-picture';
+import { encodeGreyPng } from '@scenograph/host-node/encode';
+import { decodeGrey, decodePicture, MIME, takePicture } from '@scenograph/host-node/read-picture';
 import { eq } from 'drizzle-orm';
 import type { BlobStore } from '../apps/server/src/blobs/blob-store';
 import { createBlobStore } from '../apps/server/src/blobs/blob-store';
@@ -21,6 +22,7 @@ import {
 import {
   artworks,
   brandKits,
+  outlines,
   photos,
   pictures,
   products,
@@ -251,10 +253,14 @@ async function seedPhoto(db: Database, store: BlobStore, file: string): Promise<
   const bytes = await readFile(join(here, 'assets/products', `${file}.jpg`));
   const original = await store.put(bytes, 'image/jpeg');
   const photo = await decodePicture(bytes);
-  // The cloche is clear glass; every product keeps the shadow that its photo holds. Somebody has looked at them all.
+  // Every product keeps the shadow that its photo holds. Somebody has looked at them all, and traced what was wrong.
+  const traced = TRACED.has(file) ? await tracedMatte(store, file) : null;
   const recipe: CutoutRecipe = {
     ...PLAIN_RECIPE,
     automatic: { ...PLAIN_RECIPE.automatic, glass: file === 'cloche' || 'auto' },
+    steps: traced
+      ? [{ id: 'traced', kind: 'outline', name: 'Traced by hand', on: true, mode: 'replace', matte: traced }]
+      : [],
     ownShadow: true,
   };
   const [row] = await db
@@ -276,8 +282,18 @@ async function seedPhoto(db: Database, store: BlobStore, file: string): Promise<
       createdAt: stamp(),
     })
     .returning({ id: photos.id });
+  if (traced) await db.insert(outlines).values({ photoId: row.id, title: 'Traced by hand', matte: traced });
   return row.id;
 }
+
+/** Clear glass on pale paper: more than the automatic cutout can do. */
+const TRACED = new Set(['cloche']);
+
+const tracedMatte = async (store: BlobStore, file: string): Promise<string> =>
+  store.put(
+    await encodeGreyPng(await decodeGrey(await readFile(join(here, 'assets/products', `${file}.matte.png`)))),
+    'image/png',
+  );
 
 let tick = 0;
 /** Distinct times in the order of loading. */

@@ -23,7 +23,7 @@ const folder = mkdtempSync(join(tmpdir(), 'scenograph-cli-'));
 const at = (name: string) => join(folder, name);
 
 function scenograph(...args: string[]) {
-  const done = spawnSync('npx', ['scenograph', ...args], { cwd: ROOT, encoding: 'utf8' });
+  const done = spawnSync(join(ROOT, 'node_modules/.bin/scenograph'), args, { cwd: ROOT, encoding: 'utf8' });
   return {
     code: done.status,
     json: done.stdout.startsWith('{') ? JSON.parse(done.stdout) : null,

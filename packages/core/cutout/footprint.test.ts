@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { createPlane, createRgba } from '../raster/pixels';
 import { oklabPixels } from '../raster/colour';
 import { baseOfCutout, drawnOn, withDrawnBase } from '../stage/base';
-import { cutoutDoubt } from '../spec/checks/cutout-doubt';
 import { colourRegion } from './colour-region';
 import { fineConstraints } from './compile';
 import { curveOutline, polygonCover, strokeCover, underStroke, type View } from '../raster/footprint';
@@ -134,12 +133,6 @@ test('box, clicks and base go with the photo when it is taken at another size, a
   const bad = { ...recipe, automatic: { ...recipe.automatic, box: { x: 1, y: 2, width: 0, height: 4 } } };
   expect(() => readRecipe(bad)).toThrow(/box\.width/);
   expect(() => readRecipe({ ...recipe, base: { x: 1 } })).toThrow(/base/);
-});
-
-test('the board is told of a cutout that may be wrong, the graver the less sure it is', () => {
-  expect(cutoutDoubt(0.95)).toBeNull();
-  expect(cutoutDoubt(0.7)).toMatchObject({ verdict: 'look', measured: 'look at it' });
-  expect(cutoutDoubt(0.1)).toMatchObject({ verdict: 'stop', measured: 'needs a hand' });
 });
 
 test('every pixel under a stroke is visited once, wherever the view lies', () => {

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { oklabPixels } from '../raster/colour';
 import { createPlane, createRgba, type Rgba } from '../raster/pixels';
 import { fitBackground } from './background';
-import { findGlass, recognisedGlass, seeThrough, type Glass } from './glass';
+import { findGlass, recognisedGlass, recolourGlass, seeThrough, type Glass } from './glass';
 import type { Analysis } from './segment';
 
 const [W, H] = [90, 70];
@@ -121,4 +121,23 @@ test('solid parts stay as they are, and a wall is never clearer than it reflects
   const clear = createPlane(4, 1, 1);
   seeThrough(picture, PLACE, 1, pane(0, 0.2, 200), clear, colours);
   expect(clear.data[0]).toBeCloseTo(0.2, 5);
+});
+
+test('where a hand makes glass firmer its colour still composes to the photo, and untouched places keep theirs', () => {
+  const picture = row(190, 100, 228, 230);
+  const colours = row(190, 100, 228, 230);
+  const glass = pane(0, 0, 200);
+  const alpha = createPlane(4, 1, 1);
+  seeThrough(picture, PLACE, 1, glass, alpha, colours);
+  const was = Float32Array.from(alpha.data);
+  // A faint trace darker than its ground is worked out as black: it would be loud once it is firm.
+  expect(colours.data[0]).toBe(0);
+  alpha.data.set([0.8, was[1], 0, 1]);
+  const before = [...colours.data];
+  recolourGlass(picture, PLACE, 1, glass, was, { alpha, colours });
+  for (const i of [0, 3]) {
+    const a = alpha.data[i];
+    expect(Math.abs(a * colours.data[i * 4] + (1 - a) * 200 - picture.data[i * 4])).toBeLessThan(1);
+  }
+  expect([...colours.data.slice(4, 12)]).toEqual(before.slice(4, 12));
 });

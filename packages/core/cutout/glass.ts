@@ -4,7 +4,7 @@ import { grow, squaredDistance } from '../raster/distance';
 import { blur } from '../raster/blur';
 import type { Plane, Rgba } from '../raster/pixels';
 import { samplePlane } from '../raster/resample';
-import type { Place } from './expand-matte';
+import type { Expanded, Place } from './expand-matte';
 import type { Analysis } from './segment';
 
 /** Colour step across three pixels from which on it may be the rim of glass; shadows' slopes are below. */
@@ -242,6 +242,35 @@ export function seeThrough(
       const own = clear + (1 - clear) * solid;
       for (let k = 0; k < 3; k++)
         colours.data[p * 4 + k] = own > 0 ? (data[p * 4 + k] - (1 - own) * b[k]) / own : data[p * 4 + k];
+    }
+  }
+}
+
+/**
+ * The colours of a see-through product where a hand has given it another opacity, in place: by the same equation as in
+ * `seeThrough`. Colours that were worked out for a faint trace would be loud where it is made firm.
+ * @param was the opacity, 0..1, when the cutout's colours were worked out; `cutout` has the present one
+ */
+export function recolourGlass(
+  picture: Rgba,
+  place: Place,
+  scale: number,
+  glass: Glass,
+  was: Float32Array,
+  cutout: Expanded,
+): void {
+  const { width, data } = picture;
+  const colours = cutout.colours;
+  const alpha = cutout.alpha.data;
+  for (let p = 0; p < alpha.length; p++) {
+    const a = alpha[p];
+    if (a === 0 || Math.abs(a - was[p]) < 0.01) continue;
+    const x = p % width;
+    const sx = ((x + 0.5) * place.kx + place.left) * scale - 0.5;
+    const sy = (((p - x) / width + 0.5) * place.ky + place.top) * scale - 0.5;
+    for (let k = 0; k < 3; k++) {
+      const behind = samplePlane(glass.backdrop[k], sx, sy);
+      colours.data[p * 4 + k] = (data[p * 4 + k] - (1 - a) * behind) / a;
     }
   }
 }

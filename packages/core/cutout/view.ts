@@ -5,7 +5,7 @@ import { applyEdgeControls, edgeReach } from './edge-controls';
 import { applyExactSteps } from './exact-steps';
 import { expandMatte, type Expanded } from './expand-matte';
 import type { View } from '../raster/footprint';
-import { seeThrough } from './glass';
+import { recolourGlass, seeThrough } from './glass';
 import { recoverOwnShadow, type OwnShadow } from './own-shadow';
 import { addRepairs } from './repair';
 import type { Solved } from './solve';
@@ -58,9 +58,12 @@ export function renderView(source: CutoutSource, solved: Solved, view: View): Ex
   const k = wide.view.k / fineK;
   const place = { left: wide.view.left / fineK, top: wide.view.top / fineK, kx: k, ky: k };
   const expanded = expandMatte(picture, place, solved.fine, recipe.edge.spill);
-  if (solved.glass)
-    seeThrough(picture, place, fineK / source.smallK, solved.glass, expanded.alpha, expanded.colours);
+  const { glass } = solved;
+  const scale = fineK / source.smallK;
+  if (glass) seeThrough(picture, place, scale, glass, expanded.alpha, expanded.colours);
+  const found = glass && Float32Array.from(expanded.alpha.data);
   applyExactSteps(expanded.alpha, wide.view, recipe, source.photo, sourcesOf(source));
+  if (found) recolourGlass(picture, place, scale, glass, found, expanded);
   const alpha = applyEdgeControls(expanded.alpha, recipe.edge, view.k);
   if (recipe.repairs.length) addRepairs(expanded.colours, alpha, wide.view, recipe.repairs);
   if (wide.view === view) return { alpha, colours: expanded.colours };

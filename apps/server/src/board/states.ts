@@ -1,12 +1,17 @@
-import { isProduct } from '@scenograph/core/elements/product/model';
 import { setImmediate } from 'node:timers/promises';
 import type { CheckResult, Finding, Verdict } from '@scenograph/core/spec/checks/check';
-import { judgeMeasures, named, withWaivers, worst, type Waiver } from '@scenograph/core/spec/checks/index';
-import { CUTOUT_DOUBT, cutoutDoubt } from '@scenograph/core/spec/checks/cutout-doubt';
+import {
+  judgeCutout,
+  judgeMeasures,
+  named,
+  withWaivers,
+  worst,
+  type Waiver,
+} from '@scenograph/core/spec/checks/index';
+import { CUTOUT_DOUBT } from '@scenograph/core/spec/checks/cutout-doubt';
 import { nameClashes } from '@scenograph/core/spec/checks/name-clash';
 import { nearDuplicates } from '@scenograph/core/spec/checks/near-duplicate';
 import type { Slot } from '@scenograph/core/spec/slot';
-import type { PlannedShot } from '@scenograph/core/delivery/plan';
 import { inArray, sql } from 'drizzle-orm';
 import type { Database } from '../database/database';
 import { madeCells, paintings, type PaintingState } from '../database/schema';
@@ -77,20 +82,20 @@ export async function standings(
   await judge(db, plan, painted);
   const among = amongPictures(plan);
   return cells.map((row, v) => {
-    const { id: variantId } = variants[v];
+    const { id: variantId, cutoutConfidence } = variants[v];
     return row.map((cell, i): CellStanding => {
       const { slot } = slots[i];
       const { slotKey, key } = cell;
       const lastKey = lastOf.get(cellId(variantId, slotKey)) ?? null;
-      const others = withWaivers(
-        (among.get(cellId(variantId, slotKey)) ?? []).flatMap(({ check, finding }) => {
-          const severity = slot.severity[check.id];
-          return severity === 'off' ? [] : [named(check, finding, severity)];
-        }),
-        waivers,
-        slotKey,
-        variantId,
-      );
+      const beyond = (among.get(cellId(variantId, slotKey)) ?? []).flatMap(({ check, finding }) => {
+        const severity = slot.severity[check.id];
+        return severity === 'off' ? [] : [named(check, finding, severity)];
+      });
+      const doubt =
+        key && cell.shot
+          ? judgeCutout(cell.shot.document.elements, cutoutConfidence, slot.severity[CUTOUT_DOUBT.id])
+          : null;
+      const others = withWaivers(doubt ? [...beyond, doubt] : beyond, waivers, slotKey, variantId);
       const base = {
         variantId,
         slotKey,
@@ -119,10 +124,10 @@ export async function standings(
 type Among = { check: { id: string; title: string }; finding: Finding };
 
 /**
- * What is found beyond single pictures, by cell: files of one name in a marketplace's folder, pictures of one variant
- * that look alike on one marketplace, and automatic cutouts that may be wrong.
+ * What is found beyond single pictures, by cell: files of one name in a marketplace's folder, and pictures of one variant
+ * that look alike on one marketplace.
  */
-function amongPictures({ slots, cells, variants }: ListingPlan): Map<string, Among[]> {
+function amongPictures({ slots, cells }: ListingPlan): Map<string, Among[]> {
   const found = new Map<string, Among[]>();
   const say = (id: string, check: Among['check'], finding: Finding) =>
     found.set(id, [...(found.get(id) ?? []), { check, finding }]);
@@ -134,13 +139,6 @@ function amongPictures({ slots, cells, variants }: ListingPlan): Map<string, Amo
     ),
   );
   for (const [id, finding] of nameClashes(files)) say(id, CLASH, finding);
-  cells.forEach((row, v) => {
-    const { cutoutConfidence } = variants[v];
-    const doubt = cutoutConfidence === null ? null : cutoutDoubt(cutoutConfidence);
-    if (!doubt) return;
-    for (const { key, shot, variantId, slotKey } of row)
-      if (key && shot && showsCutout(shot)) say(cellId(variantId, slotKey), CUTOUT_DOUBT, doubt);
-  });
   for (const row of cells)
     for (const sheet of new Set(slots.map((s) => s.sheet))) {
       const pictures = row.flatMap((c, i) => {
@@ -152,9 +150,6 @@ function amongPictures({ slots, cells, variants }: ListingPlan): Map<string, Amo
     }
   return found;
 }
-
-/** The variant's own cutout is in the shot. */
-const showsCutout = ({ document }: PlannedShot) => document.elements.some(isProduct);
 
 async function paintingStates(db: Database, keys: string[]) {
   const found = new Map<string, { state: PaintingState; reason: string | null; wanted: boolean }>();

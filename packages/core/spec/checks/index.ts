@@ -1,3 +1,4 @@
+import { isProduct } from '../../elements/product/model';
 import type { Shot } from '../../shot/document';
 import type { ResolvedShot } from '../../shot/resolve';
 import type { Slot } from '../slot';
@@ -9,7 +10,7 @@ import { collision } from './collision';
 import { colourDrift } from './colour-drift';
 import { coverage } from './coverage';
 import { cutOff } from './cut-off';
-import { CUTOUT_DOUBT } from './cutout-doubt';
+import { CUTOUT_DOUBT, cutoutDoubt } from './cutout-doubt';
 import { data } from './data';
 import { enlargement } from './enlargement';
 import { fileFormat } from './file-format';
@@ -108,6 +109,20 @@ export function named(
 ): CheckResult {
   const verdict = finding.verdict === 'pass' || !severity || severity === 'off' ? finding.verdict : severity;
   return { check: check.id, title: check.title, ...finding, verdict };
+}
+
+/**
+ * What is said of a picture whose product's automatic cutout may be wrong, as grave as the slot holds it; null where no
+ * product is among the elements, the cutout looks right, or the slot does not ask.
+ * @param confidence probability that the cutout is right, 0..1; null where a person vouches for it
+ */
+export function judgeCutout(
+  elements: readonly { kind: string }[],
+  confidence: number | null,
+  severity: Slot['severity'][string] | undefined,
+): CheckResult | null {
+  const doubt = confidence === null || severity === 'off' ? null : cutoutDoubt(confidence);
+  return doubt && elements.some(isProduct) ? named(CUTOUT_DOUBT, doubt, severity) : null;
 }
 
 /** All checks that the slot has a rule for, in the order in which they are shown. */

@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import { resolveForSlot } from '@scenograph/core/shot/resolve';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { CUTOUT_DOUBT, cutoutDoubt } from '@scenograph/core/spec/checks/cutout-doubt';
-import { named } from '@scenograph/core/spec/checks/index';
+import { CUTOUT_DOUBT } from '@scenograph/core/spec/checks/cutout-doubt';
+import { judgeCutout } from '@scenograph/core/spec/checks/index';
 import { slotKey as keyOf } from '@scenograph/core/spec/slot';
 import { call, useRoute, type ListingDetail } from '../../api/client';
 import { say } from '../../ui/notices';
@@ -74,9 +74,10 @@ export function useCellChecks(detail: ListingDetail, { variantId, slotKey }: Cel
   };
   // A picture that is not made yet is measured here; what is known of its cutout is said beside.
   const doubt =
-    cell?.doubtful && variant.cutoutConfidence !== null ? cutoutDoubt(variant.cutoutConfidence) : null;
-  const measured =
-    live && doubt ? [named(CUTOUT_DOUBT, doubt, slot.severity[CUTOUT_DOUBT.id]), ...live] : live;
+    cell?.doubtful && resolved
+      ? judgeCutout(resolved.elements, variant.cutoutConfidence, slot.severity[CUTOUT_DOUBT.id])
+      : null;
+  const measured = live && doubt ? [doubt, ...live] : live;
   const checks: CheckResult[] | null | undefined = current ? cell.checks : measured;
   return { cell, variant, slot, sheet, shot, resolved, current, checks, busy, mend, waive, withdraw };
 }

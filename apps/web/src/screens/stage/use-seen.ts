@@ -1,9 +1,8 @@
 import { useMemo } from 'react';
-import { isProduct } from '@scenograph/core/elements/product/model';
 import type { ProductData } from '@scenograph/core/data/product-data';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
-import { CUTOUT_DOUBT, cutoutDoubt } from '@scenograph/core/spec/checks/cutout-doubt';
-import { named } from '@scenograph/core/spec/checks/index';
+import { CUTOUT_DOUBT } from '@scenograph/core/spec/checks/cutout-doubt';
+import { judgeCutout } from '@scenograph/core/spec/checks/index';
 import { useChecks, useWatch } from '../listings/cell-picture';
 import type { FedSlot } from './size-strip';
 import { useStage } from './store';
@@ -34,10 +33,9 @@ export function useSeen(
   const measured = active ? results : watched;
   const severity = active?.slot.severity[CUTOUT_DOUBT.id];
   const found = useMemo(() => {
-    const shows = !!resolved?.elements.some((e) => isProduct(e) && !e.hidden);
-    const doubt = cutoutConfidence === null || !shows ? null : cutoutDoubt(cutoutConfidence);
-    if (!measured || !doubt || severity === 'off') return measured;
-    return [named(CUTOUT_DOUBT, doubt, severity), ...measured];
+    const shown = resolved?.elements.filter((e) => !e.hidden) ?? [];
+    const doubt = judgeCutout(shown, cutoutConfidence, severity);
+    return measured && doubt ? [doubt, ...measured] : measured;
   }, [measured, resolved, cutoutConfidence, severity]);
   return { resolved, found };
 }
