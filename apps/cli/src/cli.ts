@@ -89,6 +89,9 @@ program
   .option('--shadow <file>', "the camera's own shadow, black with alpha, PNG at the size of the photo")
   .action(async (photo: string, options: CutoutCommand) => {
     const started = performance.now();
+    // Compiled beside the reading of the photo; a photo that cannot be read is what is told first.
+    const model = loadSegmentationModel();
+    model.catch(() => undefined);
     const bytes = await readFile(photo);
     const taken = await takePicture(basename(photo), bytes);
     const pixels = await decodePicture(taken.working?.bytes ?? bytes);
@@ -128,7 +131,7 @@ program
     const { image, bounds, matte, confidence, doubts, shadow } = await cutOut(
       pixels,
       recipe,
-      await loadSegmentationModel(),
+      await model,
       outlines,
     );
     const cut = performance.now();
