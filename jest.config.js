@@ -61,7 +61,7 @@ const web = {
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(react-intl|intl-messageformat|@formatjs|culori|svg-pathdata|msw|@mswjs|until-async|rettime|@bundled-es-modules|immer|@open-draft)/)',
+    '/node_modules/(?!(react-intl|intl-messageformat|@formatjs|culori|svg-pathdata|msw|@mswjs|until-async|rettime|@bundled-es-modules|immer|@tanstack|@open-draft)/)',
   ],
 };
 

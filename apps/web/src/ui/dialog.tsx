@@ -1,6 +1,6 @@
 import { Dialog as RadixDialog } from 'radix-ui';
 import { X } from 'lucide-react';
-import type { ReactNode } from 'react';
+import type { FormEventHandler, ReactNode } from 'react';
 import { useReturnFocus } from './return-focus';
 import { msg } from '../language/language';
 
@@ -15,6 +15,7 @@ export function Dialog({
   children,
   footer,
   wide,
+  onSubmit,
 }: {
   open: boolean;
   /** Left out where there is no way round the choice in the footer. */
@@ -24,8 +25,20 @@ export function Dialog({
   children: ReactNode;
   footer?: ReactNode;
   wide?: boolean;
+  /** Makes a form of the dialog, which a submit button in its footer or Enter in a field sends. */
+  onSubmit?: FormEventHandler<HTMLFormElement>;
 }) {
   const { onOpenAutoFocus, onCloseAutoFocus } = useReturnFocus();
+  const inside = (
+    <>
+      <div data-dialog-body className="overflow-y-auto px-5 py-4">
+        {children}
+      </div>
+      {footer && (
+        <div className="border-line flex items-center justify-end gap-2 border-t px-5 py-3">{footer}</div>
+      )}
+    </>
+  );
   return (
     <RadixDialog.Root open={open} onOpenChange={(o) => !o && onClose?.()}>
       <RadixDialog.Portal>
@@ -56,11 +69,12 @@ export function Dialog({
               </RadixDialog.Close>
             )}
           </div>
-          <div data-dialog-body className="overflow-y-auto px-5 py-4">
-            {children}
-          </div>
-          {footer && (
-            <div className="border-line flex items-center justify-end gap-2 border-t px-5 py-3">{footer}</div>
+          {onSubmit ? (
+            <form noValidate onSubmit={onSubmit} className="contents">
+              {inside}
+            </form>
+          ) : (
+            inside
           )}
         </RadixDialog.Content>
       </RadixDialog.Portal>

@@ -79,7 +79,11 @@ export function NumberField({
             setUnread(false);
           }}
           onKeyDown={(e) => {
-            if (e.key === 'Enter') setUnread(!take());
+            if (e.key === 'Enter') {
+              // The number is taken; the form around it is not sent.
+              e.preventDefault();
+              setUnread(!take());
+            }
             if (e.key === 'Escape') {
               restore();
               setUnread(false);

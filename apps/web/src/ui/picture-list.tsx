@@ -69,6 +69,7 @@ export function PictureList({
           placeholder={msg('Name')}
           value={search}
           onChange={(e) => setSearch(e.target.value)}
+          onKeyDown={(e) => e.key === 'Enter' && e.preventDefault()}
           className="border-line bg-card focus:border-spruce h-7 w-full rounded-md border px-2"
         />
       )}

@@ -1,7 +1,8 @@
-import { useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
-import { Button, Checkbox } from '../../ui/controls';
-import { Dialog } from '../../ui/dialog';
+import { Checkbox } from '../../ui/controls';
+import { FormDialog } from '../../ui/form-dialog';
+import { FormField } from '../../ui/form-field';
 import { msg } from '../../language/language';
 
 /** Asks why a check is waived, and whether for one cell or for its slot with every variant. */
@@ -14,43 +15,31 @@ export function WaiveDialog({
   onWaive(reason: string, everyVariant: boolean): void;
   onClose(): void;
 }) {
-  const [reason, setReason] = useState('');
-  const [every, setEvery] = useState(false);
+  const form = useForm({ defaultValues: { reason: '', every: false } });
+  const reason = useWatch({ control: form.control, name: 'reason' });
   return (
-    <Dialog
-      open
+    <FormDialog
+      form={form}
+      onSend={(values) => onWaive(values.reason.trim(), values.every)}
+      send={msg('Waive it')}
+      ready={reason.trim().length >= 3}
       onClose={onClose}
       title={msg('Waive "{result}" here', { result: msg(result.title) })}
       about={msg('{sentence} The reason is kept with the listing and written into manifests.', {
         sentence: result.sentence,
       })}
-      footer={
-        <>
-          <Button onClick={onClose}>{msg('Cancel')}</Button>
-          <Button
-            tone="main"
-            disabled={reason.trim().length < 3}
-            onClick={() => onWaive(reason.trim(), every)}
-          >
-            {msg('Waive it')}
-          </Button>
-        </>
-      }
     >
       <div className="grid gap-3">
-        <label className="block">
-          <span className="text-ink-2 mb-1 block text-[12px]">{msg('Reason')}</span>
-          <textarea
-            value={reason}
-            onChange={(e) => setReason(e.target.value)}
-            className="border-line focus:border-spruce bg-card min-h-16 w-full rounded-md border px-2 py-1.5 outline-none"
-          />
-        </label>
+        <FormField multiline label={msg('Reason')} {...form.register('reason')} />
         <label className="flex items-center gap-2">
-          <Checkbox checked={every} onChange={setEvery} />
+          <Controller
+            control={form.control}
+            name="every"
+            render={({ field }) => <Checkbox checked={field.value} onChange={field.onChange} />}
+          />
           {msg('In this slot for every variant')}
         </label>
       </div>
-    </Dialog>
+    </FormDialog>
   );
 }

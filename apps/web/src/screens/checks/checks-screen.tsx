@@ -13,6 +13,7 @@ import { useParams } from 'react-router';
 import { type BoardSummary, useRoute } from '../../api/client';
 import { Trouble, Waiting } from '../../ui/states';
 import { bytesText } from '../../ui/status';
+import { Table, type TableColumn } from '../../ui/table';
 import { TopBar } from '../../ui/top-bar';
 import { ListingTrail } from '../listings/listing-trail';
 import { msg } from '../../language/language';
@@ -80,6 +81,24 @@ function Summary({ data }: { data: BoardSummary }) {
 const sum = (states: Record<string, number>, keys: string[]) =>
   keys.reduce((n, k) => n + (states[k] ?? 0), 0);
 
+const BY_STATE: readonly TableColumn<BoardSummary['marketplaces'][number]>[] = [
+  {
+    id: 'marketplace',
+    title: msg('Marketplace'),
+    by: (m) => m.marketplace,
+    className: 'font-medium',
+    cell: (m) => m.marketplace,
+  },
+  ...STATES.map(({ keys, title }): TableColumn<BoardSummary['marketplaces'][number]> => ({
+    id: title,
+    title,
+    by: (m) => sum(m.states, keys),
+    className: 'measure text-right',
+    head: 'text-right',
+    cell: (m) => sum(m.states, keys),
+  })),
+];
+
 /** How the pictures of each marketplace stand, as bars and as a table. */
 function ByMarketplace({ marketplaces }: Pick<BoardSummary, 'marketplaces'>) {
   return (
@@ -103,30 +122,14 @@ function ByMarketplace({ marketplaces }: Pick<BoardSummary, 'marketplaces'>) {
         />
       </div>
       <div className="overflow-x-auto">
-        <table className="border-line bg-card mt-2 border text-[12.5px]">
-          <thead>
-            <tr className="border-line text-ink-2 border-b text-left">
-              <th className="px-3 py-1 font-medium">{msg('Marketplace')}</th>
-              {STATES.map((s) => (
-                <th key={s.title} className="px-3 py-1 text-right font-medium">
-                  {s.title}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {marketplaces.map((m) => (
-              <tr key={m.marketplace} className="border-line border-b last:border-b-0">
-                <td className="px-3 py-1 font-medium">{m.marketplace}</td>
-                {STATES.map((s) => (
-                  <td key={s.title} className="measure px-3 py-1 text-right">
-                    {sum(m.states, s.keys)}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          label={msg('Pictures by marketplace and state')}
+          className="mt-2 text-[12.5px]"
+          room="narrow"
+          columns={BY_STATE}
+          rows={marketplaces}
+          idOf={(m) => m.marketplace}
+        />
       </div>
     </section>
   );

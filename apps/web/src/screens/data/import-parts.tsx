@@ -1,8 +1,10 @@
+import { useMemo } from 'react';
 import { COLUMNS } from '@scenograph/core/table/variant-row';
 import { fieldName, type Target } from '@scenograph/core/table/match-columns';
 import type { ImportPlan } from '@scenograph/core/table/plan-import';
 import { Select } from '../../ui/controls';
 import { StatusMark } from '../../ui/status';
+import { Table, type TableColumn } from '../../ui/table';
 import type { TableHead } from '../../workers/table.worker';
 import { msg } from '../../language/language';
 
@@ -19,67 +21,81 @@ export function MatchTable({
   targets: readonly Target[];
   onChange(targets: Target[]): void;
 }) {
-  const put = (i: number, target: Target) => onChange(targets.map((old, n) => (n === i ? target : old)));
+  const columns = useMemo((): TableColumn<Matched>[] => {
+    const put = (i: number, target: Target) => onChange(targets.map((old, n) => (n === i ? target : old)));
+    return [
+      {
+        id: 'column',
+        title: msg('Column'),
+        className: 'font-medium',
+        cell: ({ column, i }) => column || msg('column {place}', { place: i + 1 }),
+      },
+      {
+        id: 'values',
+        title: msg('First values'),
+        className: 'measure text-ink-2 max-w-70 truncate',
+        cell: ({ values }) => values.join('; '),
+      },
+      {
+        id: 'target',
+        title: msg('Goes to'),
+        head: 'w-60',
+        cell: (row) => <Goes row={row} target={targets[row.i]} onChange={(target) => put(row.i, target)} />,
+      },
+    ];
+  }, [targets, onChange]);
+  const rows = useMemo(
+    () =>
+      head.columns.map((column, i) => ({
+        i,
+        column,
+        values: head.sample.map((r) => r[i]).filter(Boolean),
+        field: fieldName(column) ?? `column_${i + 1}`,
+      })),
+    [head],
+  );
   return (
-    <table className="border-line mt-4 w-full border text-[12.5px]">
-      <thead>
-        <tr className="border-line text-ink-2 border-b text-left text-[12px]">
-          <th className="px-2.5 py-1.5 font-medium">{msg('Column')}</th>
-          <th className="px-2.5 py-1.5 font-medium">{msg('First values')}</th>
-          <th className="w-60 px-2.5 py-1.5 font-medium">{msg('Goes to')}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {head.columns.map((column, i) => (
-          <MatchRow
-            key={i}
-            column={column}
-            values={head.sample.map((r) => r[i]).filter(Boolean)}
-            field={fieldName(column) ?? `column_${i + 1}`}
-            place={i + 1}
-            target={targets[i]}
-            onChange={(target) => put(i, target)}
-          />
-        ))}
-      </tbody>
-    </table>
+    <Table
+      label={msg('Columns of the table')}
+      room="narrow"
+      className="mt-4 w-full text-[12.5px]"
+      columns={columns}
+      rows={rows}
+      idOf={(row) => String(row.i)}
+    />
   );
 }
 
-function MatchRow({
-  column,
-  values,
-  field,
-  place,
-  target,
-  onChange,
-}: {
+/** A column of the table that is imported. */
+interface Matched {
+  i: number;
   column: string;
   values: readonly string[];
   /** The field that it would become. */
   field: string;
-  place: number;
+}
+
+function Goes({
+  row: { column, field },
+  target,
+  onChange,
+}: {
+  row: Matched;
   target: Target | undefined;
   onChange(target: Target): void;
 }) {
   return (
-    <tr className="border-line border-b last:border-b-0">
-      <td className="px-2.5 py-1 font-medium">{column || msg('column {place}', { place })}</td>
-      <td className="measure text-ink-2 max-w-70 truncate px-2.5 py-1">{values.join('; ')}</td>
-      <td className="px-2.5 py-1">
-        <Select
-          label={msg('{column} goes to', { column })}
-          className="w-full"
-          value={target?.to ?? 'nowhere'}
-          onChange={(to) => onChange(to === 'field' ? { to: 'field', name: field } : { to })}
-          options={[
-            ...COLUMNS.map((c) => ({ value: c.id, title: c.title })),
-            { value: 'field' as const, title: msg("field '{'{field}'}'", { field }) },
-            { value: 'nowhere' as const, title: msg('nowhere: leave it out') },
-          ]}
-        />
-      </td>
-    </tr>
+    <Select
+      label={msg('{column} goes to', { column })}
+      className="w-full"
+      value={target?.to ?? 'nowhere'}
+      onChange={(to) => onChange(to === 'field' ? { to: 'field', name: field } : { to })}
+      options={[
+        ...COLUMNS.map((c) => ({ value: c.id, title: c.title })),
+        { value: 'field' as const, title: msg("field '{'{field}'}'", { field }) },
+        { value: 'nowhere' as const, title: msg('nowhere: leave it out') },
+      ]}
+    />
   );
 }
 

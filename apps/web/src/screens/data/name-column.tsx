@@ -1,7 +1,7 @@
-import { useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { fieldName } from '@scenograph/core/table/match-columns';
-import { Button } from '../../ui/controls';
-import { Dialog } from '../../ui/dialog';
+import { FormDialog } from '../../ui/form-dialog';
+import { FormField } from '../../ui/form-field';
 import { msg } from '../../language/language';
 
 /** Asks for the name of a new column. */
@@ -14,43 +14,35 @@ export function NameColumn({
   onAdd(name: string): void;
   onClose(): void;
 }) {
-  const [text, setText] = useState('');
+  const form = useForm({ defaultValues: { text: '' }, mode: 'onChange' });
+  const text = useWatch({ control: form.control, name: 'text' });
   const name = fieldName(text);
-  const trouble = !text.trim()
-    ? ''
-    : !name
-      ? msg(
-          'Use a letter, then letters, digits or underscores, and not the name of a value that the product has already.',
-        )
-      : taken.includes(name)
-        ? msg('There is a column of that name.')
-        : '';
+  const free = !!name && !taken.includes(name);
   return (
-    <Dialog
-      open
+    <FormDialog
+      form={form}
+      onSend={(values) => onAdd(fieldName(values.text)!)}
+      send={msg('Add {part}', { part: free ? `{${name}}` : '' })}
+      ready={!!text.trim()}
       onClose={onClose}
       title={msg('Add a column')}
       about={msg('Texts of shots can be bound to it by its name in braces.')}
-      footer={
-        <>
-          <Button onClick={onClose}>{msg('Cancel')}</Button>
-          <Button tone="main" disabled={!name || !!trouble} onClick={() => onAdd(name!)}>
-            {msg('Add {part}', { part: name && !trouble ? `{${name}}` : '' })}
-          </Button>
-        </>
-      }
     >
-      <label className="block">
-        <span className="text-ink-2 mb-1 block text-[12px]">{msg('Name')}</span>
-        <input
-          autoFocus
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          onKeyDown={(e) => e.key === 'Enter' && name && !trouble && onAdd(name)}
-          className="border-line focus:border-spruce bg-card h-7 w-full rounded-md border px-2 outline-none"
-        />
-      </label>
-      {trouble && <p className="text-coral-ink mt-2">{trouble}</p>}
-    </Dialog>
+      <FormField
+        label={msg('Name')}
+        error={form.formState.errors.text?.message}
+        {...form.register('text', {
+          validate: (written) => {
+            const field = fieldName(written);
+            if (!written.trim()) return true;
+            if (!field)
+              return msg(
+                'Use a letter, then letters, digits or underscores, and not the name of a value that the product has already.',
+              );
+            return !taken.includes(field) || msg('There is a column of that name.');
+          },
+        })}
+      />
+    </FormDialog>
   );
 }

@@ -1,9 +1,10 @@
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { useRoute, type Delivery } from '../../api/client';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { buttonClass } from '../../ui/controls';
 import { ProgressBar, StatusMark, bytesText } from '../../ui/status';
 import { deliveryMark, deliveryText, hasZip, isOpen } from './delivery-state';
+import { Table, type TableColumn } from '../../ui/table';
 import { TopBar } from '../../ui/top-bar';
 import { msg, writeMoment } from '../../language/language';
 
@@ -22,43 +23,44 @@ export function DeliveriesScreen() {
           </div>
         )}
         {!!data?.length && (
-          <table className="border-line bg-card mt-4 w-full border">
-            <thead>
-              <tr className="border-line text-ink-2 border-b text-left text-[12px]">
-                <th className="px-4 py-2 font-medium">{msg('Listing')}</th>
-                <th className="px-4 py-2 font-medium">{msg('Ordered')}</th>
-                <th className="px-4 py-2 font-medium">{msg('Pictures')}</th>
-                <th className="px-4 py-2 font-medium">{msg('State')}</th>
-                <th className="px-4 py-2 font-medium">{msg('ZIP')}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.map((d) => (
-                <DeliveryRow key={d.id} delivery={d} />
-              ))}
-            </tbody>
-          </table>
+          <Table
+            label={msg('Deliveries')}
+            className="mt-4 w-full"
+            columns={COLUMNS}
+            rows={data}
+            idOf={(d) => d.id}
+            to={(d) => `/deliveries/${d.id}`}
+          />
         )}
       </main>
     </>
   );
 }
 
-/** One delivery of the list; the row leads to it. */
-function DeliveryRow({ delivery: d }: { delivery: Delivery }) {
-  const navigate = useNavigate();
-  return (
-    <tr
-      className="border-line hover:bg-spruce-tint/50 cursor-pointer border-b last:border-b-0"
-      onClick={() => void navigate(`/deliveries/${d.id}`)}
-    >
-      <td className="px-4 py-2.5">
-        <Link to={`/deliveries/${d.id}`} className="font-semibold hover:underline">
-          {d.title}
-        </Link>
-      </td>
-      <td className="measure text-ink-2 px-4 py-2.5">{writeMoment(d.createdAt)}</td>
-      <td className="px-4 py-2.5">
+const COLUMNS: readonly TableColumn<Delivery>[] = [
+  {
+    id: 'title',
+    title: msg('Listing'),
+    by: (d) => d.title,
+    cell: (d) => (
+      <Link to={`/deliveries/${d.id}`} className="font-semibold hover:underline">
+        {d.title}
+      </Link>
+    ),
+  },
+  {
+    id: 'ordered',
+    title: msg('Ordered'),
+    by: (d) => d.createdAt,
+    className: 'measure text-ink-2',
+    cell: (d) => writeMoment(d.createdAt),
+  },
+  {
+    id: 'pictures',
+    title: msg('Pictures'),
+    by: (d) => d.total,
+    cell: (d) => (
+      <>
         <span className="measure">{msg('{made} of {total}', { made: d.made, total: d.total })}</span>
         <div className="mt-1 w-40">
           <ProgressBar
@@ -66,30 +68,37 @@ function DeliveryRow({ delivery: d }: { delivery: Delivery }) {
             label={msg('{d}, made', { d: d.title })}
           />
         </div>
-      </td>
-      <td className="px-4 py-2.5">
-        <span className="flex items-center gap-1.5">
-          <StatusMark mark={deliveryMark(d)} /> {deliveryText(d)}
-          {d.priority !== 0 && isOpen(d) && (
-            <span className="text-ink-2">
-              , {d.priority > 0 ? msg('high priority') : msg('low priority')}
-            </span>
-          )}
-        </span>
-      </td>
-      <td className="px-4 py-2.5">
-        {hasZip(d) && (
-          <a
-            href={`/api/deliveries/${d.id}/zip`}
-            download
-            onClick={(e) => e.stopPropagation()}
-            className={buttonClass()}
-          >
-            {isOpen(d) ? msg('Download as it comes') : msg('Download')}{' '}
-            <span className="measure">{bytesText(d.bytes)}</span>
-          </a>
+      </>
+    ),
+  },
+  {
+    id: 'state',
+    title: msg('State'),
+    by: (d) => deliveryText(d),
+    cell: (d) => (
+      <span className="flex items-center gap-1.5">
+        <StatusMark mark={deliveryMark(d)} /> {deliveryText(d)}
+        {d.priority !== 0 && isOpen(d) && (
+          <span className="text-ink-2">, {d.priority > 0 ? msg('high priority') : msg('low priority')}</span>
         )}
-      </td>
-    </tr>
-  );
-}
+      </span>
+    ),
+  },
+  {
+    id: 'zip',
+    title: msg('ZIP'),
+    by: (d) => d.bytes,
+    cell: (d) =>
+      hasZip(d) && (
+        <a
+          href={`/api/deliveries/${d.id}/zip`}
+          download
+          onClick={(e) => e.stopPropagation()}
+          className={buttonClass()}
+        >
+          {isOpen(d) ? msg('Download as it comes') : msg('Download')}{' '}
+          <span className="measure">{bytesText(d.bytes)}</span>
+        </a>
+      ),
+  },
+];

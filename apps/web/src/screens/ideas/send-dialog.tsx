@@ -1,9 +1,9 @@
-import { useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { slotKey } from '@scenograph/core/spec/slot';
 import { call, type ListingDetail } from '../../api/client';
-import { Button, Select } from '../../ui/controls';
-import { Dialog } from '../../ui/dialog';
+import { Select } from '../../ui/controls';
+import { FormDialog } from '../../ui/form-dialog';
 import { say } from '../../ui/notices';
 import { tried } from '../../ui/tried';
 import type { Candidate } from './candidates';
@@ -22,7 +22,8 @@ export function SendDialog({
   onClose(): void;
 }) {
   const navigate = useNavigate();
-  const [feeds, setFeeds] = useState<Record<string, string>>({});
+  const form = useForm<{ feeds: Record<string, string> }>({ defaultValues: { feeds: {} } });
+  const feeds = useWatch({ control: form.control, name: 'feeds' });
   const slots = detail.sheets.flatMap((sheet) =>
     sheet.slots
       .filter((slot) => slot.background.kind !== 'white')
@@ -48,21 +49,16 @@ export function SendDialog({
   };
   const fedBy = (key: string) => detail.shots.find((s) => s.feeds.includes(key))?.title;
   return (
-    <Dialog
-      open
+    <FormDialog
+      form={form}
+      onSend={send}
+      send={msg('Make {chosen} {chosen, plural, one {shot} other {shots}}', { chosen: chosen.length })}
+      cancel={msg('Back to the wall')}
       onClose={onClose}
       title={msg('Make shots of what is kept')}
       about={msg(
         'Each becomes a shot of the listing. A slot that is chosen here is taken from the shot that fills it now.',
       )}
-      footer={
-        <>
-          <Button onClick={onClose}>{msg('Back to the wall')}</Button>
-          <Button tone="main" onClick={() => void send()}>
-            {msg('Make {chosen} {chosen, plural, one {shot} other {shots}}', { chosen: chosen.length })}
-          </Button>
-        </>
-      }
     >
       <ul className="grid gap-2">
         {chosen.map((c) => (
@@ -72,7 +68,7 @@ export function SendDialog({
               label={msg('Slot for {c}', { c: c.title })}
               className="w-64"
               value={feeds[c.id] ?? 'none'}
-              onChange={(v) => setFeeds((f) => ({ ...f, [c.id]: v === 'none' ? '' : v }))}
+              onChange={(v) => form.setValue('feeds', { ...feeds, [c.id]: v === 'none' ? '' : v })}
               options={[
                 { value: 'none', title: msg('no slot yet') },
                 ...slots
@@ -88,6 +84,6 @@ export function SendDialog({
           </li>
         ))}
       </ul>
-    </Dialog>
+    </FormDialog>
   );
 }

@@ -1,72 +1,68 @@
-import { useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { refresh, type Photo, call, useRoute } from '../../api/client';
 import { READY_SHEET } from '@scenograph/core/spec/ready-sheet';
-import { Button, Checkbox, TextField } from '../../ui/controls';
-import { Dialog } from '../../ui/dialog';
+import { Button, Checkbox } from '../../ui/controls';
+import { FormDialog } from '../../ui/form-dialog';
+import { FormField } from '../../ui/form-field';
 import { PictureList } from '../../ui/picture-list';
 import { tried } from '../../ui/tried';
 import { msg } from '../../language/language';
+
+interface Start {
+  title: string;
+  /** The first there is, until one is chosen. */
+  scene: string | null;
+  /** Spec sheets that are left out. */
+  without: string[];
+}
 
 /** From photos to a listing: a name, a scene for the lifestyle pictures, the marketplaces. */
 export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): void }) {
   const navigate = useNavigate();
   const { data: scenes } = useRoute('GET /api/scenes');
   const { data: sheets } = useRoute('GET /api/spec-sheets');
-  const [title, setTitle] = useState(titleFrom(photos[0].name));
-  const [scene, setScene] = useState<string | null>(null);
-  const [without, setWithout] = useState<string[]>([]);
-  const [trouble, setTrouble] = useState('');
-  const [busy, setBusy] = useState(false);
+  const form = useForm<Start>({
+    defaultValues: { title: titleFrom(photos[0].name), scene: null, without: [] },
+  });
+  const without = useWatch({ control: form.control, name: 'without' });
   const standing = scenes?.filter((s) => !s.survey.areas.length);
-  const chosenScene = scene ?? standing?.[0]?.id;
+  const sceneOf = (scene: string | null) => scene ?? standing?.[0]?.id;
   const chosenSheets = sheets?.map((s) => s.id).filter((id) => !without.includes(id)) ?? [];
 
-  const start = async () => {
-    setBusy(true);
-    setTrouble('');
-    try {
-      const made = await call('POST /api/listings', {
-        body: {
-          photoIds: photos.map((p) => p.id),
-          title,
-          sheets: chosenSheets,
-          ...(chosenScene ? { sceneId: chosenScene } : {}),
-        },
-      });
-      refresh('/api/listings', '/api/products');
-      void navigate(`/listings/${made.id}`);
-    } catch (error) {
-      setTrouble((error as Error).message);
-      setBusy(false);
-    }
+  const start = async ({ title, scene }: Start) => {
+    const sceneId = sceneOf(scene);
+    const made = await call('POST /api/listings', {
+      body: {
+        photoIds: photos.map((p) => p.id),
+        title: title.trim(),
+        sheets: chosenSheets,
+        ...(sceneId ? { sceneId } : {}),
+      },
+    });
+    refresh('/api/listings', '/api/products');
+    void navigate(`/listings/${made.id}`);
   };
 
   return (
-    <Dialog
-      open
+    <FormDialog
+      form={form}
+      onSend={start}
+      send={msg('Start the listing')}
+      ready={chosenSheets.length > 0}
       wide
       onClose={onClose}
       title={msg('Start a listing')}
       about={msg(
         'Two first shots are made, one on white and one in a scene, and every slot gets the one that suits its specification. All of it can be changed.',
       )}
-      footer={
-        <>
-          {trouble && (
-            <p role="alert" className="text-coral-ink mr-auto">
-              {trouble}
-            </p>
-          )}
-          <Button onClick={onClose}>{msg('Cancel')}</Button>
-          <Button tone="main" disabled={busy || !title.trim() || !chosenSheets.length} onClick={start}>
-            {msg('Start the listing')}
-          </Button>
-        </>
-      }
     >
       <div className="grid gap-4">
-        <TextField label={msg('What is it called?')} value={title} onCommit={setTitle} />
+        <FormField
+          label={msg('What is it called?')}
+          error={form.formState.errors.title?.message}
+          {...form.register('title', { validate: (text) => !!text.trim() || msg('It needs a name.') })}
+        />
         <fieldset>
           <legend className="text-ink-2 mb-1.5 text-[12px]">{msg('Scene for the lifestyle pictures')}</legend>
           {standing?.length === 0 ? (
@@ -74,12 +70,18 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
               {msg('There is no scene in the library yet: one first shot is made, on white.')}
             </p>
           ) : (
-            <PictureList
-              label={msg('Scenes')}
-              look="cards"
-              items={standing}
-              chosen={chosenScene}
-              onPick={({ id }) => setScene(id)}
+            <Controller
+              control={form.control}
+              name="scene"
+              render={({ field }) => (
+                <PictureList
+                  label={msg('Scenes')}
+                  look="cards"
+                  items={standing}
+                  chosen={sceneOf(field.value)}
+                  onPick={({ id }) => field.onChange(id)}
+                />
+              )}
             />
           )}
         </fieldset>
@@ -91,7 +93,9 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
               <label key={s.id} className="flex items-center gap-2">
                 <Checkbox
                   checked={!without.includes(s.id)}
-                  onChange={(on) => setWithout((w) => (on ? w.filter((x) => x !== s.id) : [...w, s.id]))}
+                  onChange={(on) =>
+                    form.setValue('without', on ? without.filter((x) => x !== s.id) : [...without, s.id])
+                  }
                 />
                 {s.marketplace}{' '}
                 <span className="measure text-ink-2">
@@ -102,7 +106,7 @@ export function NewListing({ photos, onClose }: { photos: Photo[]; onClose(): vo
           </div>
         </fieldset>
       </div>
-    </Dialog>
+    </FormDialog>
   );
 }
 

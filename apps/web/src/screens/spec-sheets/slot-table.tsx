@@ -1,5 +1,6 @@
 import type { Slot, SpecSheet } from '@scenograph/core/spec/slot';
 import { bytesText } from '../../ui/status';
+import { Table, type TableColumn } from '../../ui/table';
 import { msg } from '../../language/language';
 
 const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
@@ -8,69 +9,98 @@ const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
 export function coverageText({ coverage: { min, max } }: Pick<Slot, 'coverage'>): string {
   if (min !== null && max !== null) return msg('{min} to {max}', { min: percent(min), max: percent(max) });
   if (min !== null) return msg('{min} or more', { min: percent(min) });
-  return max !== null ? msg('{max} or less', { max: percent(max) }) : 'any';
+  return max !== null ? msg('{max} or less', { max: percent(max) }) : msg('any');
 }
-
-const HEADS = [
-  msg('Slot'),
-  msg('Pixels'),
-  msg('Formats'),
-  msg('Bytes'),
-  msg('Background'),
-  msg('Coverage'),
-  msg('Margin'),
-  msg('Text, logos'),
-  msg('File name'),
-];
 
 /** A sheet's slots with what each asks for. */
 export function SlotTable({ sheet }: { sheet: SpecSheet }) {
   return (
-    <table className="border-line bg-card w-full border">
-      <thead>
-        <tr className="border-line text-ink-2 border-b text-left text-[12px]">
-          {HEADS.map((t) => (
-            <th key={t} className="px-3 py-1.5 font-medium whitespace-nowrap">
-              {t}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {sheet.slots.map((slot) => (
-          <SlotRow key={slot.id} slot={slot} />
-        ))}
-      </tbody>
-    </table>
+    <Table
+      label={msg('Slots of {sheet}', { sheet: sheet.marketplace })}
+      room="narrow"
+      columns={COLUMNS}
+      rows={sheet.slots}
+      idOf={(slot) => slot.id}
+    />
   );
 }
 
-function SlotRow({ slot }: { slot: Slot }) {
-  return (
-    <tr className="border-line border-b last:border-b-0">
-      <td className="px-3 py-1.5" title={slot.note}>
-        <span className="font-semibold">{slot.title}</span>
-        {!slot.required && <span className="text-ink-2"> {msg('optional')}</span>}
-      </td>
-      <td className="measure px-3 py-1.5 whitespace-nowrap">
-        {slot.width} x {slot.height}
-      </td>
-      <td className="measure px-3 py-1.5">{slot.formats.join(', ')}</td>
-      <td className="measure px-3 py-1.5 whitespace-nowrap">{bytesText(slot.maxBytes)}</td>
-      <td className="px-3 py-1.5 whitespace-nowrap">
-        {slot.background.kind === 'any' ? (
-          msg('any')
-        ) : (
-          <>
-            {slot.background.kind === 'white' ? msg('pure white') : msg('transparent')}{' '}
-            <span className="measure text-ink-2">{percent(slot.background.minShare)}</span>
-          </>
-        )}
-      </td>
-      <td className="measure px-3 py-1.5 whitespace-nowrap">{coverageText(slot)}</td>
-      <td className="measure px-3 py-1.5">{percent(slot.marginShare)}</td>
-      <td className="px-3 py-1.5">{slot.overlays === 'allowed' ? msg('allowed') : msg('none')}</td>
-      <td className="measure text-ink-2 px-3 py-1.5">{slot.fileName}</td>
-    </tr>
-  );
-}
+const FIGURE = 'measure whitespace-nowrap';
+
+const COLUMNS: readonly TableColumn<Slot>[] = [
+  {
+    id: 'title',
+    title: msg('Slot'),
+    by: (s) => s.title,
+    hint: (s) => s.note,
+    cell: (s) => (
+      <>
+        <span className="font-semibold">{s.title}</span>
+        {!s.required && <span className="text-ink-2"> {msg('optional')}</span>}
+      </>
+    ),
+  },
+  {
+    id: 'pixels',
+    title: msg('Pixels'),
+    by: (s) => s.width * s.height,
+    className: FIGURE,
+    cell: (s) => `${s.width} x ${s.height}`,
+  },
+  {
+    id: 'formats',
+    title: msg('Formats'),
+    by: (s) => s.formats.join(),
+    className: 'measure',
+    cell: (s) => s.formats.join(', '),
+  },
+  {
+    id: 'bytes',
+    title: msg('Bytes'),
+    by: (s) => s.maxBytes,
+    className: FIGURE,
+    cell: (s) => bytesText(s.maxBytes),
+  },
+  {
+    id: 'background',
+    title: msg('Background'),
+    by: (s) => s.background.kind,
+    className: 'whitespace-nowrap',
+    cell: ({ background }) =>
+      background.kind === 'any' ? (
+        msg('any')
+      ) : (
+        <>
+          {background.kind === 'white' ? msg('pure white') : msg('transparent')}{' '}
+          <span className="measure text-ink-2">{percent(background.minShare)}</span>
+        </>
+      ),
+  },
+  {
+    id: 'coverage',
+    title: msg('Coverage'),
+    by: ({ coverage }) => coverage.min ?? 0,
+    className: FIGURE,
+    cell: coverageText,
+  },
+  {
+    id: 'margin',
+    title: msg('Margin'),
+    by: (s) => s.marginShare,
+    className: 'measure',
+    cell: (s) => percent(s.marginShare),
+  },
+  {
+    id: 'overlays',
+    title: msg('Text, logos'),
+    by: (s) => s.overlays,
+    cell: (s) => (s.overlays === 'allowed' ? msg('allowed') : msg('none')),
+  },
+  {
+    id: 'file',
+    title: msg('File name'),
+    by: (s) => s.fileName,
+    className: 'measure text-ink-2',
+    cell: (s) => s.fileName,
+  },
+];

@@ -1,12 +1,11 @@
 import { writeLength } from '@scenograph/core/data/length';
-import { useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
 import { elementKind } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import type { Format } from '@scenograph/core/spec/slot';
-import { Button, NumberField, Segmented } from '../../ui/controls';
+import { NumberField, Segmented } from '../../ui/controls';
 import { LengthField, useLengthUnit } from '../../ui/length-field';
-import { Dialog } from '../../ui/dialog';
-import { say } from '../../ui/notices';
+import { FormDialog } from '../../ui/form-dialog';
 import { download } from './download';
 import { msg } from '../../language/language';
 
@@ -16,6 +15,11 @@ interface Size {
   width: number;
   mm: number;
   dpi: number;
+}
+
+interface ExportForm {
+  size: Size;
+  format: Format;
 }
 
 /** A width in pixels and its density, dots an inch; pixels alone are taken at 72. */
@@ -41,13 +45,13 @@ export function ExportDialog({
   onClose(): void;
 }) {
   const { unit } = useLengthUnit();
-  const [size, setSize] = useState<Size>({ by: 'pixels', width: resolved.width, mm: 100, dpi: 300 });
-  const [format, setFormat] = useState<Format>('jpeg');
-  const [making, setMaking] = useState(false);
+  const form = useForm<ExportForm>({
+    defaultValues: { size: { by: 'pixels', width: resolved.width, mm: 100, dpi: 300 }, format: 'jpeg' },
+  });
+  const size = useWatch({ control: form.control, name: 'size' });
   const { pixels, density } = pixelsOf(size);
   const scale = pixels / resolved.width;
-  const make = async () => {
-    setMaking(true);
+  const make = async ({ format }: ExportForm) => {
     const query = new URLSearchParams({
       width: String(pixels),
       density: String(density),
@@ -55,38 +59,36 @@ export function ExportDialog({
       ...(slot && { slot }),
       ...(variant && { variant }),
     });
-    try {
-      await before();
-      const name = `shot.${format === 'jpeg' ? 'jpg' : format}`;
-      await download('GET', `/api/shots/${shotId}/export?${query}`, name);
-      onClose();
-    } catch (e) {
-      say('stop', (e as Error).message);
-    }
-    setMaking(false);
+    await before();
+    const name = `shot.${format === 'jpeg' ? 'jpg' : format}`;
+    await download('GET', `/api/shots/${shotId}/export?${query}`, name);
+    onClose();
   };
   return (
-    <Dialog
-      open
+    <FormDialog
+      form={form}
+      onSend={make}
+      send={form.formState.isSubmitting ? msg('Making the picture') : msg('Export')}
       onClose={onClose}
       title={msg('Export one picture')}
-      footer={
-        <Button tone="main" onClick={() => void make()} disabled={making}>
-          {making ? msg('Making the picture') : msg('Export')}
-        </Button>
-      }
     >
       <div className="grid gap-3">
-        <SizeFields size={size} set={(value) => setSize((s) => ({ ...s, ...value }))} />
-        <Segmented
-          label={msg('Format')}
-          value={format}
-          onChange={(v) => setFormat(v)}
-          options={[
-            { value: 'jpeg', title: 'JPEG' },
-            { value: 'png', title: 'PNG' },
-            { value: 'webp', title: 'WebP' },
-          ]}
+        <SizeFields size={size} set={(value) => form.setValue('size', { ...size, ...value })} />
+        <Controller
+          control={form.control}
+          name="format"
+          render={({ field }) => (
+            <Segmented
+              label={msg('Format')}
+              value={field.value}
+              onChange={field.onChange}
+              options={[
+                { value: 'jpeg', title: 'JPEG' },
+                { value: 'png', title: 'PNG' },
+                { value: 'webp', title: 'WebP' },
+              ]}
+            />
+          )}
         />
         <p className="measure text-ink-2" data-testid="export-size">
           {msg('{across} x {down} px at {density} dpi, {width} wide', {
@@ -105,7 +107,7 @@ export function ExportDialog({
           </p>
         ))}
       </div>
-    </Dialog>
+    </FormDialog>
   );
 }
 

@@ -1,10 +1,11 @@
 import { useState } from 'react';
+import { useController, useForm, type Control, type UseFormRegister } from 'react-hook-form';
 import { MOST_ON_PAGE, PAGES, type PageName } from '@scenograph/core/delivery/sheets';
 import type { ItemOption } from '@scenograph/core/surface/print-item';
 import { useRoute } from '../../api/client';
-import { Button, Checkbox, Segmented, Select, TextField } from '../../ui/controls';
-import { Dialog } from '../../ui/dialog';
-import { say } from '../../ui/notices';
+import { Checkbox, Segmented, Select } from '../../ui/controls';
+import { FormDialog } from '../../ui/form-dialog';
+import { FormField } from '../../ui/form-field';
 import { download } from './download';
 import { msg } from '../../language/language';
 
@@ -28,9 +29,9 @@ const NO_LOGO = 'none';
 const linesOf = (text: string) => text.split('\n').filter((l) => l.trim() !== '');
 
 /** Has the server make the page of what is shown and said. */
-function useProof(shotId: string, form: ProofForm, before: () => Promise<void>) {
+function useProof(shotId: string, before: () => Promise<void>) {
   const [making, setMaking] = useState<'pdf' | 'png' | null>(null);
-  const make = async (format: 'pdf' | 'png') => {
+  const make = async (format: 'pdf' | 'png', form: ProofForm) => {
     setMaking(format);
     const { page, title, lines, prices, notes, foot, logo, show } = form;
     const sheet = { page, format, title, notes, foot, show, logo: logo || null };
@@ -41,10 +42,9 @@ function useProof(shotId: string, form: ProofForm, before: () => Promise<void>) 
         options: linesOf(lines),
         prices: linesOf(prices),
       });
-    } catch (e) {
-      say('stop', (e as Error).message);
+    } finally {
+      setMaking(null);
     }
-    setMaking(null);
   };
   return { making, make };
 }
@@ -66,100 +66,85 @@ export function ProofDialog({
   before(): Promise<void>;
   onClose(): void;
 }) {
-  const [form, setForm] = useState<ProofForm>(() => ({
-    page: 'A4',
-    title,
-    lines: '',
-    prices: price ? msg('1 piece  {price}', { price }) : '',
-    notes: '',
-    foot: msg('Colours on screen and paper differ a little from the finished print.'),
-    logo: '',
-    show: options
-      .filter((o) => o.winner)
-      .slice(0, MOST_ON_PAGE)
-      .map((o) => o.id),
-  }));
-  const set = (value: Partial<ProofForm>) => setForm((f) => ({ ...f, ...value }));
-  const { making, make } = useProof(shotId, form, before);
+  const form = useForm<ProofForm>({
+    defaultValues: {
+      page: 'A4',
+      title,
+      lines: '',
+      prices: price ? msg('1 piece  {price}', { price }) : '',
+      notes: '',
+      foot: msg('Colours on screen and paper differ a little from the finished print.'),
+      logo: '',
+      show: options
+        .filter((o) => o.winner)
+        .slice(0, MOST_ON_PAGE)
+        .map((o) => o.id),
+    },
+  });
+  const { making, make } = useProof(shotId, before);
   return (
-    <Dialog
-      open
+    <FormDialog
+      form={form}
       wide
       onClose={onClose}
       title={msg('Proof sheet')}
       about={msg('One page for the customer to agree to.')}
-      footer={
-        <>
-          <Button onClick={() => void make('png')} disabled={making !== null}>
-            {making === 'png' ? msg('Making the PNG') : 'PNG'}
-          </Button>
-          <Button tone="main" onClick={() => void make('pdf')} disabled={making !== null}>
-            {making === 'pdf' ? msg('Making the PDF') : 'PDF'}
-          </Button>
-        </>
-      }
+      onSend={(values) => make('pdf', values)}
+      send={making === 'pdf' ? msg('Making the PDF') : 'PDF'}
+      also={{
+        send: making === 'png' ? msg('Making the PNG') : 'PNG',
+        onSend: (values) => make('png', values),
+      }}
     >
       <div className="grid grid-cols-2 gap-x-5 gap-y-3">
-        <Said form={form} set={set} />
-        {options.length > 0 && <Pictures options={options} form={form} set={set} />}
+        <Said control={form.control} register={form.register} />
+        {options.length > 0 && <Pictures options={options} control={form.control} />}
       </div>
-    </Dialog>
+    </FormDialog>
   );
 }
 
-interface FormProps {
-  form: ProofForm;
-  set(value: Partial<ProofForm>): void;
-}
-
 /** The page's size and words. */
-function Said({ form, set }: FormProps) {
+function Said({ control, register }: { control: Control<ProofForm>; register: UseFormRegister<ProofForm> }) {
   const { data: pictures } = useRoute('GET /api/pictures');
+  const { field: page } = useController({ control, name: 'page' });
+  const { field: logo } = useController({ control, name: 'logo' });
   return (
     <>
       <div className="grid content-start gap-3">
         <Segmented
           label={msg('Page')}
-          value={form.page}
-          onChange={(page) => set({ page })}
+          value={page.value}
+          onChange={page.onChange}
           options={(Object.keys(PAGES) as PageName[]).map((value) => ({ value, title: PAGES[value].title }))}
         />
-        <TextField label={msg('Product name')} value={form.title} onCommit={(title) => set({ title })} />
-        <TextField
-          label={msg('Options, one a line')}
-          multiline
-          value={form.lines}
-          onCommit={(lines) => set({ lines })}
-        />
-        <TextField
-          label={msg('Prices, one a line')}
-          multiline
-          value={form.prices}
-          onCommit={(prices) => set({ prices })}
-        />
+        <FormField label={msg('Product name')} {...register('title')} />
+        <FormField label={msg('Options, one a line')} multiline {...register('lines')} />
+        <FormField label={msg('Prices, one a line')} multiline {...register('prices')} />
       </div>
       <div className="grid content-start gap-3">
         <div className="grid gap-1">
           <span className="text-ink-2 text-[12px]">{msg('Maker’s logo')}</span>
           <Select
             label={msg('Maker’s logo')}
-            value={form.logo || NO_LOGO}
-            onChange={(logo) => set({ logo: logo === NO_LOGO ? '' : logo })}
+            value={logo.value || NO_LOGO}
+            onChange={(id) => logo.onChange(id === NO_LOGO ? '' : id)}
             options={[
               { value: NO_LOGO, title: msg('none') },
               ...(pictures ?? []).map((p) => ({ value: p.id, title: p.title })),
             ]}
           />
         </div>
-        <TextField label={msg('Notes')} multiline value={form.notes} onCommit={(notes) => set({ notes })} />
-        <TextField label={msg('Foot')} value={form.foot} onCommit={(foot) => set({ foot })} />
+        <FormField label={msg('Notes')} multiline {...register('notes')} />
+        <FormField label={msg('Foot')} {...register('foot')} />
       </div>
     </>
   );
 }
 
-function Pictures({ options, form, set }: FormProps & { options: ItemOption[] }) {
-  const { show } = form;
+function Pictures({ options, control }: { options: ItemOption[]; control: Control<ProofForm> }) {
+  const { field } = useController({ control, name: 'show' });
+  const show = field.value;
   return (
     <fieldset className="col-span-2">
       <legend className="text-ink-2 mb-1 text-[12px]">
@@ -173,7 +158,7 @@ function Pictures({ options, form, set }: FormProps & { options: ItemOption[] })
             <Checkbox
               checked={show.includes(o.id)}
               disabled={show.length >= MOST_ON_PAGE && !show.includes(o.id)}
-              onChange={(on) => set({ show: on ? [...show, o.id] : show.filter((x) => x !== o.id) })}
+              onChange={(on) => field.onChange(on ? [...show, o.id] : show.filter((x) => x !== o.id))}
             />
             {o.title}
           </label>
