@@ -88,3 +88,36 @@ test('undo in the middle of a gesture takes back the step before it, not the ges
   d.undo();
   expect([d.at(), d.labels()]).toEqual([0, []]);
 });
+
+test('what a held key, quick presses of it or the wheel change is one step, through whatever control', () => {
+  const d = opened();
+  const press = (key: string, then: () => void, more = {}) => {
+    const field = document.createElement('input');
+    document.body.append(field);
+    field.addEventListener('keydown', then);
+    field.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, ...more }));
+    field.remove();
+    jest.advanceTimersByTime(30);
+  };
+  for (let i = 0; i < 4; i++) press('ArrowUp', () => d.edit('Width', d.by(1)));
+  expect(d.labels()).toEqual(['Width']);
+  press('ArrowUp', () => {
+    d.during(d.by(1));
+    d.finish('Width');
+  });
+  expect(d.labels()).toEqual(['Width']);
+  press('ArrowUp', () => d.edit('Height', d.by(1)));
+  press('Enter', () => d.edit('Height', d.by(1)));
+  press('ArrowUp', () => d.edit('Height', d.by(1)), { ctrlKey: true });
+  expect(d.labels()).toEqual(['Width', 'Height', 'Height', 'Height']);
+  jest.advanceTimersByTime(2000);
+  press('ArrowUp', () => d.edit('Height', d.by(1)));
+  expect(d.labels()).toHaveLength(5);
+  d.undo();
+  d.undo();
+  d.undo();
+  d.undo();
+  expect(d.at()).toBe(5);
+  d.undo();
+  expect(d.at()).toBe(0);
+});

@@ -1,4 +1,5 @@
 import { applyPatches } from 'immer';
+import { isByStep, watchSteps } from './by-steps';
 import { difference, KEPT_STEPS } from './difference';
 import type { History } from './document';
 
@@ -22,10 +23,11 @@ export function stepsOf<T extends object>(
   change: (value: Partial<Steps<T>>) => void,
   changed: () => void,
 ) {
+  watchSteps();
   /** The step that a repeated change joins, and until when. */
   let open: { label: string; until: number } | null = null;
 
-  const commit = (label: string, before: T, after: T, repeats = false) => {
+  const commit = (label: string, before: T, after: T, repeats = isByStep()) => {
     const { past } = get();
     const joins = repeats && open?.label === label && Date.now() < open.until && past.length > 0;
     const earlier = joins ? past.slice(0, -1) : past;

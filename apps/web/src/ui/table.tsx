@@ -20,6 +20,8 @@ export interface TableColumn<T> {
   cell(row: T): ReactNode;
   /** A number, text, or time; left out where sorting by it says nothing. */
   by?(row: T): number | string;
+  /** Figures stand one below the other, at the right. */
+  figures?: boolean;
   /** For its cells, and for its head. */
   className?: string;
   head?: string;
@@ -119,7 +121,11 @@ export function Table<T>({
                 </td>
               )}
               {columns.map((column) => (
-                <td key={column.id} className={`${pad} ${column.className ?? ''}`} title={column.hint?.(row)}>
+                <td
+                  key={column.id}
+                  className={`${pad} ${column.figures ? 'measure text-right' : ''} ${column.className ?? ''}`}
+                  title={column.hint?.(row)}
+                >
                   {column.cell(row)}
                 </td>
               ))}
@@ -155,13 +161,13 @@ function Head({
     <th
       scope="col"
       aria-sort={sorted ? (sorted === 'desc' ? 'descending' : 'ascending') : undefined}
-      className={`${pad} font-medium whitespace-nowrap ${column.head ?? ''}`}
+      className={`${pad} font-medium whitespace-nowrap ${column.figures ? 'text-right' : ''} ${column.head ?? ''}`}
     >
       {column.by ? (
         <button
           type="button"
           title={msg('Sort')}
-          className="hover:text-ink inline-flex items-center gap-1 font-medium"
+          className={`hover:text-ink inline-flex items-center gap-1 font-medium ${column.figures ? 'flex-row-reverse' : ''}`}
           onClick={header.column.getToggleSortingHandler()}
         >
           {column.title}

@@ -93,8 +93,7 @@ const BY_STATE: readonly TableColumn<BoardSummary['marketplaces'][number]>[] = [
     id: title,
     title,
     by: (m) => sum(m.states, keys),
-    className: 'measure text-right',
-    head: 'text-right',
+    figures: true,
     cell: (m) => sum(m.states, keys),
   })),
 ];

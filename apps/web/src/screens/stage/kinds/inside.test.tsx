@@ -1,11 +1,11 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { newInset, newPair } from '@scenograph/core/shot/overlay-starters';
 import { emptyShot, type Shot } from '@scenograph/core/shot/document';
-import { newText } from '@scenograph/core/shot/starters';
+import { newBackdrop, newText } from '@scenograph/core/shot/starters';
 import type { ShotElement } from '@scenograph/core/elements/index';
 import type { InsetElement } from '@scenograph/core/elements/inset/model';
 import type { PairElement } from '@scenograph/core/elements/pair/model';
-import { render, screen } from '@testing-library/react';
+import { act, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import fc from 'fast-check';
 import { dragOver } from '../../../../test/desk';
@@ -186,4 +186,19 @@ test('however far a picture is moved, it covers its box', () => {
       },
     ),
   );
+});
+
+test('inside a mockup the chosen design has the keys, and Escape comes out; a plain backdrop has no inside', async () => {
+  const backdrop = newBackdrop('ground', frame, '#ffffff');
+  const user = show(backdrop);
+  const svg = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+  svg.innerHTML = '<path data-design tabindex="0" /><path data-design tabindex="0" aria-pressed="true" />';
+  document.body.append(svg);
+  act(() => useStage.getState().goInside(backdrop.id));
+  expect(document.activeElement).toBe(svg.lastElementChild);
+  await user.keyboard('{Escape}');
+  expect(useStage.getState().inside).toBeNull();
+  svg.remove();
+  act(() => useStage.getState().goInside(backdrop.id));
+  expect(useStage.getState().inside).toBeNull();
 });

@@ -7,7 +7,7 @@ import { INK } from '@scenograph/core/surface/material';
 import { surfaceOf } from '@scenograph/core/surface/print-item';
 import { printCorners, type Print } from '@scenograph/core/surface/print';
 import { withPrint, type MockupElement } from './editing';
-import { movedPrint, pinnedPrint, scaledPrint, turnedPrint, type PrintDrag } from './print-moves';
+import { keyedPrint, movedPrint, pinnedPrint, scaledPrint, turnedPrint, type PrintDrag } from './print-moves';
 import { useMockupTools } from './tools';
 import { msg } from '../../../language/language';
 
@@ -115,6 +115,11 @@ function outline(
     .join('L')}Z`;
 }
 
+function keyLabel(key: string): string {
+  if (key.startsWith('Arrow')) return msg('Move');
+  return key === '[' || key === ']' ? msg('Rotate') : msg('Size');
+}
+
 const NAMES = [msg('Top left'), msg('Top right'), msg('Bottom right'), msg('Bottom left')];
 
 function PrintShape({
@@ -183,6 +188,18 @@ function PrintShape({
           move.onPointerDown(e);
         }}
         onFocus={onChoose}
+        data-design
+        aria-description={msg(
+          'Arrow keys move the design by a millimetre, with Shift by ten; + and - scale it, [ and ] rotate it.',
+        )}
+        onKeyDown={(e) => {
+          if (e.ctrlKey || e.metaKey || e.altKey) return;
+          const change = keyedPrint(print, e.key, e.shiftKey);
+          if (!change) return;
+          e.preventDefault();
+          e.stopPropagation();
+          commit(keyLabel(e.key), change);
+        }}
       />
       {chosen && !print.pins && (
         <TurnKnob
@@ -192,27 +209,42 @@ function PrintShape({
         />
       )}
       {chosen &&
-        at.map((corner, i) => {
-          const [x, y] = onArea(surface, corner);
-          return (
-            <circle
-              key={i}
-              cx={x}
-              cy={y}
-              r={6}
-              fill={print.pins ? '#d3f04a' : '#ffffff'}
-              stroke="#12463a"
-              strokeWidth={2}
-              role="button"
-              aria-label={msg('{corner} corner of the design', { corner: NAMES[i] })}
-              className={`pointer-events-auto ${print.pins ? 'cursor-crosshair' : i % 2 ? 'cursor-nesw-resize' : 'cursor-nwse-resize'}`}
-              {...(print.pins
-                ? gesture(msg('Pin'), (drag) => pinnedPrint(drag, i))
-                : gesture(msg('Size'), (drag, e) => scaledPrint(drag, e.shiftKey)))}
-            />
-          );
-        })}
+        at.map((corner, i) => (
+          <CornerKnob
+            key={i}
+            corner={i}
+            at={onArea(surface, corner)}
+            pinned={!!print.pins}
+            {...(print.pins
+              ? gesture(msg('Pin'), (drag) => pinnedPrint(drag, i))
+              : gesture(msg('Size'), (drag, e) => scaledPrint(drag, e.shiftKey)))}
+          />
+        ))}
     </g>
+  );
+}
+
+/** A corner by which a design is sized, or pinned to its place. */
+function CornerKnob({
+  corner,
+  at: [x, y],
+  pinned,
+  ...handlers
+}: { corner: number; at: Pair; pinned: boolean } & React.SVGProps<SVGCircleElement>) {
+  const cursor = pinned ? 'cursor-crosshair' : corner % 2 ? 'cursor-nesw-resize' : 'cursor-nwse-resize';
+  return (
+    <circle
+      cx={x}
+      cy={y}
+      r={6}
+      fill={pinned ? '#d3f04a' : '#ffffff'}
+      stroke="#12463a"
+      strokeWidth={2}
+      role="button"
+      aria-label={msg('{corner} corner of the design', { corner: NAMES[corner] })}
+      className={`pointer-events-auto ${cursor}`}
+      {...handlers}
+    />
   );
 }
 

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Print } from '@scenograph/core/surface/print';
-import { movedPrint, pinnedPrint, scaledPrint, turnedPrint } from './print-moves';
+import { keyedPrint, movedPrint, pinnedPrint, scaledPrint, turnedPrint } from './print-moves';
 
 const print = (place: Partial<Print['place']> = {}, pins: Print['pins'] = null) =>
   ({ place: { x: 50, y: 40, width: 20, height: 10, turn: 0, slant: 0, ...place }, pins }) as Print;
@@ -57,4 +57,38 @@ test('a turn stays within half a turn to either side, and the same drag back und
       expect(Math.min(off, Math.abs(off - 360))).toBeLessThan(4.1);
     }),
   );
+});
+
+test('keys move a design by millimetres, scale and turn it; what one key does its opposite takes back', () => {
+  expect(keyedPrint(print(), 'ArrowLeft', false)!.place).toMatchObject({ x: 49, y: 40 });
+  expect(keyedPrint(print(), 'ArrowDown', true)!.place).toMatchObject({ x: 50, y: 50 });
+  expect(keyedPrint(print(), '+', false)!.place).toMatchObject({ width: 21, height: 10.5, x: 50, y: 40 });
+  expect(keyedPrint(print({ turn: 175 }), ']', true)!.place).toMatchObject({ turn: -175 });
+  expect(keyedPrint(print(), 'x', false)).toBeNull();
+  const opposites: [string, string][] = [
+    ['ArrowLeft', 'ArrowRight'],
+    ['ArrowUp', 'ArrowDown'],
+    ['+', '-'],
+    ['[', ']'],
+  ];
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...opposites),
+      fc.boolean(),
+      fc.integer({ min: -170, max: 170 }),
+      ([key, back], far, turn) => {
+        const there = { ...print({ turn }), ...keyedPrint(print({ turn }), key, far) };
+        const { place } = { ...there, ...keyedPrint(there, back, far) };
+        for (const side of ['x', 'y', 'width', 'height', 'turn'] as const)
+          expect(Math.abs(place[side] - print({ turn }).place[side])).toBeLessThan(0.011);
+      },
+    ),
+  );
+});
+
+test('a pinned design moves by its pins, and is neither scaled nor turned by keys', () => {
+  const from = print({}, [[0, 0], [10, 0], [10, 10], [0, 10]]); // prettier-ignore
+  expect(keyedPrint(from, 'ArrowRight', true)).toEqual({ pins: [[10, 0], [20, 0], [20, 10], [10, 10]] }); // prettier-ignore
+  expect(keyedPrint(from, '+', false)).toBeNull();
+  expect(keyedPrint(from, ']', false)).toBeNull();
 });

@@ -10,6 +10,8 @@ export interface PrintDrag {
 
 /** A design's middle snaps to the area's within this share of the area's width. */
 const SNAP_SHARE = 0.015;
+/** One press of + makes a design so many times as large. */
+const KEY_SCALE = 1.05;
 
 const round = (v: number) => Math.round(v * 100) / 100;
 
@@ -61,4 +63,28 @@ export function turnedPrint({ from, began, now }: PrintDrag, steps: boolean) {
 /** One pinned corner moved to the pointer. */
 export function pinnedPrint({ from, now }: PrintDrag, corner: number) {
   return { pins: from.pins!.map((p, i): Pair => (i === corner ? [round(now[0]), round(now[1])] : p)) };
+}
+
+/** What a key does to a design: arrows move it by a millimetre, with Shift by ten; + and - scale it, [ and ] turn it by a degree. */
+export function keyedPrint(print: Print, key: string, far: boolean): Partial<Print> | null {
+  const step = far ? 10 : 1;
+  const arrows: Record<string, Pair> = {
+    ArrowLeft: [-step, 0],
+    ArrowRight: [step, 0],
+    ArrowUp: [0, -step],
+    ArrowDown: [0, step],
+  };
+  const by = arrows[key];
+  const { place, pins } = print;
+  if (by && pins) return { pins: pins.map(([x, y]): Pair => [round(x + by[0]), round(y + by[1])]) };
+  if (by) return { place: { ...place, x: round(place.x + by[0]), y: round(place.y + by[1]) } };
+  if (pins) return null;
+  const times = { '+': KEY_SCALE, '=': KEY_SCALE, '-': 1 / KEY_SCALE }[key];
+  if (times)
+    return {
+      place: { ...place, width: round(place.width * times), height: round(place.height * times) },
+    };
+  const turn = { '[': -step, ']': step }[key];
+  if (!turn) return null;
+  return { place: { ...place, turn: round(((((place.turn + turn + 180) % 360) + 360) % 360) - 180) } };
 }

@@ -4,6 +4,7 @@ import { isMockup } from '../../mockup/editing';
 import type { KindUi } from '../kind-ui';
 import { BackdropDesk } from './desk';
 import { GradientHandles } from './gradient-handles';
+import { BackdropInside } from './inside';
 import { MockupDesk } from './mockup-desk';
 
 export const backdropUi: KindUi<BackdropElement> = {
@@ -14,6 +15,7 @@ export const backdropUi: KindUi<BackdropElement> = {
     </div>
   ),
   Handles: GradientHandles,
+  Inside: BackdropInside,
   resize: 'corners',
   slat({ fill }) {
     if (fill.type === 'scene')
