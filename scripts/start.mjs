@@ -1,5 +1,6 @@
 /** "npm start": set-up, database, migrations, demo data, build, server and one worker. Ctrl+C stops what it started. */
 import { join } from 'node:path';
+import { keepRunning } from './keep-running.mjs';
 import {
   ensureDatabase,
   ensurePackages,
@@ -41,16 +42,15 @@ try {
   const env = { DATABASE_URL: url };
   await runCommand(process.execPath, ['apps/server/dist/seed.mjs'], { env: { ...process.env, ...env } });
   const port = await freePort(Number(process.env.PORT) || 4310);
-  const server = startProcess('apps/server/dist/main.mjs', { ...env, PORT: String(port) });
-  const worker = startProcess('apps/server/dist/worker.mjs', env, { quiet: true });
-  await Promise.all([server.ready, worker.ready]);
-  for (const { child } of [server, worker])
-    child.once('exit', () => {
-      if (!stopping) {
-        console.error('A part of Scenograph ended unexpectedly; stopping the rest.');
-        void stop(1);
-      }
-    });
+  const hooks = { stopping: () => stopping, giveUp: () => void stop(1) };
+  await Promise.all([
+    keepRunning(
+      'The server',
+      () => startProcess('apps/server/dist/main.mjs', { ...env, PORT: String(port) }),
+      hooks,
+    ),
+    keepRunning('The worker', () => startProcess('apps/server/dist/worker.mjs', env, { quiet: true }), hooks),
+  ]);
   say(`\nScenograph is at http://${process.env.HOST || '127.0.0.1'}:${port}\nCtrl+C stops it.`);
 } catch (error) {
   if (!stopping) console.error(error.message);

@@ -1,4 +1,5 @@
 /** "npm run worker": one more worker process for the database in DATABASE_URL, here or on another machine. */
+import { keepRunning } from './keep-running.mjs';
 import { ensurePackages, startProcess, stopAll } from './setup.mjs';
 
 if (!process.env.DATABASE_URL) {
@@ -8,7 +9,13 @@ if (!process.env.DATABASE_URL) {
 ensurePackages();
 const { buildAll } = await import('./build.mjs');
 await buildAll();
-const { child } = startProcess('apps/server/dist/worker.mjs', {});
+let stopping = false;
 for (const signal of ['SIGINT', 'SIGTERM'])
-  process.on(signal, () => void stopAll().then(() => process.exit(0)));
-child.once('exit', (code) => process.exit(code ?? 0));
+  process.on(signal, () => {
+    stopping = true;
+    void stopAll().then(() => process.exit(0));
+  });
+await keepRunning('The worker', () => startProcess('apps/server/dist/worker.mjs', {}), {
+  stopping: () => stopping,
+  giveUp: () => process.exit(1),
+});

@@ -133,6 +133,19 @@ test('a file that is no picture is refused with a sentence, and the others come 
   expect(screen.queryByRole('region', { name: 'Coming in' })).toBeNull();
 });
 
+test('photos that came in together become the variants of one listing in one step', async () => {
+  const { user } = await opened();
+  await user.upload(screen.getByLabelText('Photos to import'), [
+    new File(['x'], 'mug-red.jpg', { type: 'image/jpeg' }),
+    new File(['x'], 'mug-blue.jpg', { type: 'image/jpeg' }),
+  ]);
+  const coming = within(await screen.findByRole('region', { name: 'Coming in' }));
+  await user.click(await coming.findByRole('button', { name: 'Start one listing with 2 variants' }));
+  expect(await screen.findByRole('dialog', { name: 'Start a listing' })).toBeVisible();
+  // Of one photo alone there is nothing to put together.
+  expect(coming.getAllByRole('button', { name: 'Start a listing', hidden: true })).toHaveLength(2);
+});
+
 test('a photo is replaced by another; its product keeps it', async () => {
   const { user, asked } = await opened();
   await user.upload(

@@ -77,13 +77,7 @@ function ForChosen({ photos, onStart }: { photos: Photo[]; onStart(photos: Photo
   if (!ids.length) return null;
   return (
     <>
-      {ids.length > 1 && (
-        <Button onClick={() => onStart(photos)}>
-          {msg('Start one listing with {ids, plural, one {# variant} other {# variants}}', {
-            ids: ids.length,
-          })}
-        </Button>
-      )}
+      <StartTogether photos={photos} onStart={onStart} />
       <Button onClick={() => void tried(call('POST /api/photos/cutouts', { body: { ids } }), '/api/photos')}>
         {msg('Cut {ids} out again', { ids: ids.length })}
       </Button>
@@ -92,26 +86,38 @@ function ForChosen({ photos, onStart }: { photos: Photo[]; onStart(photos: Photo
   );
 }
 
+/** Several photos as the variants of one listing. */
+function StartTogether({ photos, onStart }: { photos: Photo[]; onStart(photos: Photo[]): void }) {
+  if (photos.length < 2) return null;
+  return (
+    <Button onClick={() => onStart(photos)}>
+      {msg('Start one listing with {ids, plural, one {# variant} other {# variants}}', {
+        ids: photos.length,
+      })}
+    </Button>
+  );
+}
+
 /** Files on their way in; nothing while there are none. */
 function ComingIn({ photos, onStart }: { photos: Photo[] | undefined; onStart(photos: Photo[]): void }) {
   const { list, clear } = useUploads();
   if (!list.length) return null;
+  const rows = list.map((upload) => ({ upload, photo: photos?.find((p) => p.id === upload.photo?.id) }));
+  const cutOut = rows.flatMap(({ photo }) => (photo?.cutout ? [photo] : []));
   return (
     <section aria-label={msg('Coming in')} className="border-line bg-card mt-4 rounded-lg border">
       <div className="border-line flex items-center justify-between border-b px-4 py-2">
         <h2 className="font-semibold">{msg('Coming in')}</h2>
-        <Button tone="quiet" onClick={clear}>
-          {msg('Clear what is done')}
-        </Button>
+        <span className="flex items-center gap-2">
+          <StartTogether photos={cutOut} onStart={onStart} />
+          <Button tone="quiet" onClick={clear}>
+            {msg('Clear what is done')}
+          </Button>
+        </span>
       </div>
       <ul className="max-h-64 overflow-y-auto">
-        {list.map((u) => (
-          <UploadRow
-            key={u.id}
-            upload={u}
-            photo={photos?.find((p) => p.id === u.photo?.id)}
-            onStart={onStart}
-          />
+        {rows.map(({ upload, photo }) => (
+          <UploadRow key={upload.id} upload={upload} photo={photo} onStart={onStart} />
         ))}
       </ul>
     </section>

@@ -1,0 +1,60 @@
+import { spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { expect, test } from '@jest/globals';
+
+const MODULE = pathToFileURL(join(__dirname, '../../../scripts/keep-running.mjs')).href;
+
+/** Keeps a child running that notes each start and then does what `child` says; what was said, and how it ended. */
+async function kept(child: string, seconds: number) {
+  const folder = mkdtempSync(join(tmpdir(), 'scenograph-kept-'));
+  const starts = join(folder, 'starts');
+  const program = join(folder, 'child.mjs');
+  writeFileSync(
+    program,
+    `import { appendFileSync, readFileSync } from 'node:fs';
+     appendFileSync(${JSON.stringify(starts)}, process.pid + '\\n');
+     const n = readFileSync(${JSON.stringify(starts)}, 'utf8').trim().split('\\n').length;
+     process.send?.('ready');
+     ${child}`,
+  );
+  const parent = join(folder, 'parent.mjs');
+  writeFileSync(
+    parent,
+    `import { fork } from 'node:child_process';
+     import { keepRunning } from ${JSON.stringify(MODULE)};
+     let stopping = false, last;
+     process.on('SIGTERM', () => { stopping = true; last.kill('SIGTERM'); setTimeout(() => process.exit(0), 400); });
+     const start = () => { last = fork(${JSON.stringify(program)}); return { child: last, ready: new Promise((r) => last.once('message', r)) }; };
+     await keepRunning('The part', start, { stopping: () => stopping, giveUp: () => process.exit(7) });
+     console.log('ready');`,
+  );
+  const running = spawn(process.execPath, [parent]);
+  let said = '';
+  running.stderr.on('data', (text: Buffer) => (said += text.toString()));
+  const ended = new Promise<number | null>((resolve) => running.once('exit', resolve));
+  const timer = setTimeout(() => running.kill('SIGTERM'), seconds * 1000);
+  const code = await ended;
+  clearTimeout(timer);
+  const pids = existsSync(starts) ? readFileSync(starts, 'utf8').trim().split('\n') : [];
+  return { said, code, pids };
+}
+
+test('a part that is killed is started again, and what then runs is left alone until it is told to end', async () => {
+  const { said, code, pids } = await kept(
+    `if (n === 1) process.kill(process.pid, 'SIGKILL'); else setInterval(() => undefined, 1000);`,
+    4,
+  );
+  expect(new Set(pids).size).toBe(2);
+  expect(said).toBe('The part ended unexpectedly and is started again.\n');
+  expect(code).toBe(0);
+});
+
+test('a part that ends at once, again and again, is given up with a sentence', async () => {
+  const { said, code, pids } = await kept('process.exit(1);', 60);
+  expect(pids).toHaveLength(6);
+  expect(said).toMatch(/The part ended 6 times within a minute; giving up\.\n$/);
+  expect(code).toBe(7);
+});
