@@ -15,6 +15,7 @@ import { histogram, type Histogram } from '@scenograph/core/retouch/histogram';
 import { reduceTo } from '@scenograph/core/raster/resample';
 import { tidyPhoto, tidyPlane, untidyPlane, type Tidy } from '@scenograph/core/retouch/tidy';
 import { loadSegmentationModel } from './segmentation-model';
+import { storedFile } from './stored-file';
 
 /** The cutout desk's computation, away from the main thread: the same core that the server runs at full size. */
 
@@ -30,8 +31,7 @@ let quickLab: { of: Rgba; lab: Float32Array } | null = null;
 let last: { quick: Solved | null; full: Solved | null } = { quick: null, full: null };
 
 async function decode(url: string): Promise<Rgba> {
-  const response = await fetch(url);
-  if (!response.ok) throw new Error('The photo is not in the store any more.');
+  const response = await storedFile(url, 'The photo is not in the store any more.');
   const bitmap = await createImageBitmap(await response.blob(), {
     colorSpaceConversion: 'none',
     premultiplyAlpha: 'none',

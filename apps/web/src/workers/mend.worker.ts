@@ -1,11 +1,11 @@
 import { expose } from 'comlink';
+import { storedFile } from './stored-file';
 import { mendPicture, type MendStep } from '@scenograph/core/retouch/mend';
 
 /** Carries out the steps that cover marks on a picture, away from the page. */
 const api = {
   async mend(url: string, steps: MendStep[], onProgress: (share: number) => void): Promise<Blob> {
-    const answer = await fetch(url);
-    if (!answer.ok) throw new Error('The picture cannot be loaded. Reload the page and try again.');
+    const answer = await storedFile(url, 'The picture cannot be loaded. Reload the page and try again.');
     const bitmap = await createImageBitmap(await answer.blob());
     const { width, height } = bitmap;
     const canvas = new OffscreenCanvas(width, height);

@@ -22,6 +22,7 @@ import type { Slot } from '@scenograph/core/spec/slot';
 import { fontFiles, ownFontHash } from '@scenograph/core/type/catalogue';
 import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
 import { LRUCache } from 'lru-cache';
+import { storedFile } from './stored-file';
 
 /** Paints shots away from the main thread, with the painter that the server uses. */
 
@@ -53,8 +54,10 @@ const pictures = new LRUCache<string, Promise<Picture>>({ max: 40 });
 const faces = new Map<string, Promise<Typeface>>();
 
 async function loadPicture(hash: string): Promise<Picture> {
-  const response = await fetch(`/api/blobs/${hash}/reduced/2048`);
-  if (!response.ok) throw new Error('A picture of this shot is not in the store any more.');
+  const response = await storedFile(
+    `/api/blobs/${hash}/reduced/2048`,
+    'A picture of this shot is not in the store any more.',
+  );
   const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' });
   let pixels: Rgba | null = null;
   return {
@@ -99,8 +102,7 @@ function typeface(id: string): Promise<Typeface> {
           );
       const files = await Promise.all(
         urls.map(async (url) => {
-          const response = await fetch(url);
-          if (!response.ok) throw new Error('A font of this shot is not in the store any more.');
+          const response = await storedFile(url, 'A font of this shot is not in the store any more.');
           return response.arrayBuffer();
         }),
       );

@@ -1,6 +1,7 @@
 import { openModel } from '@scenograph/core/cutout/run-model';
 import type { SegmentationModel } from '@scenograph/core/cutout/segmentation';
 import file from '../../../../packages/core/cutout/model/segmentation.onnx?url';
+import { storedFile } from './stored-file';
 
 let loaded: Promise<SegmentationModel> | null = null;
 
@@ -14,7 +15,9 @@ export function loadSegmentationModel(): Promise<SegmentationModel> {
 }
 
 async function load(): Promise<SegmentationModel> {
-  const [runtime, response] = await Promise.all([import('onnxruntime-web/wasm'), fetch(file)]);
-  if (!response.ok) throw new Error('The segmentation model could not be loaded.');
+  const [runtime, response] = await Promise.all([
+    import('onnxruntime-web/wasm'),
+    storedFile(file, 'The segmentation model could not be loaded.'),
+  ]);
   return openModel(runtime, new Uint8Array(await response.arrayBuffer()));
 }

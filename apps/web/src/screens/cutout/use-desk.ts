@@ -191,7 +191,9 @@ export function useScene(scenes: Scene[] | undefined, id: string | null, standsI
     void fetch(reducedUrl(picture, 1024))
       .then((r) => r.blob())
       .then((b) => createImageBitmap(b))
-      .then((b) => here && setBitmap(b));
+      .then((b) => here && setBitmap(b))
+      // The cutout is seen on plain grounds without it.
+      .catch(() => undefined);
     return () => {
       here = false;
     };

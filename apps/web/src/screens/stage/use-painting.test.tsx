@@ -63,3 +63,15 @@ test('what could not be painted is told, and goes when it is painted again', asy
   await waitFor(() => expect(result.current.trouble).toBeNull());
   expect(shown).toEqual([7]);
 });
+
+test('what could not be painted is tried again by itself when the network is back', async () => {
+  const { result, asked, settled } = begin();
+  await settled(() => asked[0].failed('The server cannot be reached. Is Scenograph still running?'));
+  await waitFor(() => expect(result.current.trouble).toMatch(/cannot be reached/));
+  await settled(() => window.dispatchEvent(new Event('online')));
+  await waitFor(() => expect(asked).toHaveLength(2));
+  await settled(() => asked[1].done(1));
+  await waitFor(() => expect(result.current.trouble).toBeNull());
+  await settled(() => window.dispatchEvent(new Event('online')));
+  expect(asked).toHaveLength(2);
+});

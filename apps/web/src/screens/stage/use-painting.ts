@@ -38,6 +38,12 @@ export function usePainting(
     };
     void paint();
   }, [canvas, resolved, scale, draft, tries]);
+  useEffect(() => {
+    if (!trouble) return;
+    const again = () => setTries((n) => n + 1);
+    window.addEventListener('online', again);
+    return () => window.removeEventListener('online', again);
+  }, [trouble]);
   return { trouble, tryAgain: () => setTries((n) => n + 1) };
 }
 
