@@ -28,7 +28,8 @@ function begin() {
         }),
       ),
   );
-  const hook = renderHook(({ of }) => usePainting({ current: canvas }, of, 1, false), {
+  const ref = { current: canvas };
+  const hook = renderHook(({ of }) => usePainting(ref, of, 1, false), {
     initialProps: { of: shot(1) },
   });
   const settled = (act_: () => void) =>

@@ -12,16 +12,17 @@ import { msg } from '../../../../language/language';
 
 type Props = KindDeskProps<BackdropElement> & { palette: string[] };
 
-const START: Record<Exclude<Fill['type'], 'scene'>, (colour: string) => Fill> = {
+/** What each kind of fill begins with: the colour that was there, or where that would not be seen, one of the product's. */
+const START: Record<Exclude<Fill['type'], 'scene'>, (colour: string, palette: string[]) => Fill> = {
   colour: (colour) => ({ type: 'colour', colour }),
-  gradient: (colour) => ({
+  gradient: (colour, palette) => ({
     type: 'gradient',
     form: 'linear',
     from: { x: 0.5, y: 0 },
     to: { x: 0.5, y: 1 },
     stops: [
       { at: 0, colour: '#ffffff' },
-      { at: 1, colour },
+      { at: 1, colour: colour === '#ffffff' ? (palette.at(-1) ?? '#d9d4cb') : colour },
     ],
   }),
   set: (colour) => ({ ...NEW_SET, colour }),
@@ -52,7 +53,7 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
           } else
             commit(msg('Change backdrop'), {
               name: type === 'set' ? msg('Set') : msg('Backdrop'),
-              fill: START[type](colour),
+              fill: START[type](colour, palette),
             });
         }}
         options={[

@@ -34,7 +34,6 @@ export function BackdropInside({ onLeave }: HandlesProps<BackdropElement> & { on
       }
     };
     // Once, when one goes in.
-     
   }, []);
   return null;
 }

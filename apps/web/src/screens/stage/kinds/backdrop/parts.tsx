@@ -76,12 +76,12 @@ export function GradientPart({ fill, during, commit, palette }: PartProps<Gradie
       </GradientBar>
       <Button
         onClick={() =>
-          commit(msg('Turn the gradient round'), {
+          commit(msg('Reverse the gradient'), {
             fill: { ...fill, stops: fill.stops.map((s) => ({ ...s, at: 1 - s.at })).reverse() },
           })
         }
       >
-        {msg('Turn round: {last} to {first}', { last, first })}
+        {msg('Reverse: {last} to {first}', { last, first })}
       </Button>
     </>
   );
