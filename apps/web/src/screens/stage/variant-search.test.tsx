@@ -51,6 +51,15 @@ test('the server is asked for what is written, once it rests', async () => {
   expect(asked).toEqual(['', 'trow']);
 });
 
+test('Enter takes the first that is found, however late the answer comes', async () => {
+  const { user } = opened();
+  await screen.findByText(/more products/);
+  await user.keyboard('trow');
+  await waitFor(() => expect(options()).toEqual(['TrowelMB-']));
+  await user.keyboard('{Enter}');
+  expect(onPick).toHaveBeenCalledWith(expect.objectContaining({ title: 'Trowel' }));
+});
+
 test('by keyboard alone one is found and taken, with the way its product sits', async () => {
   const { user } = opened();
   await screen.findByText(/more products/);

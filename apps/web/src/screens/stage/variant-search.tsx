@@ -61,8 +61,11 @@ function Found({ onPick }: { onPick(choice: VariantChoice): void }) {
   const [words] = useDebounce(search, 200);
   const { data, total, error } = useProducts(MOST, words);
   const choices = choicesOf(data ?? []);
+  // What Enter takes: the first that is found, until the arrows go on.
+  const [at, setAt] = useState('');
+  const taken = choices.some((c) => c.id === at) ? at : (choices[0]?.id ?? '');
   return (
-    <Command label={msg('Products and variants')} shouldFilter={false}>
+    <Command label={msg('Products and variants')} shouldFilter={false} value={taken} onValueChange={setAt}>
       <Command.Input
         placeholder={msg('Name or SKU')}
         className="border-line h-10 w-full border-b px-4 text-[13px] outline-none"
