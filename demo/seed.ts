@@ -286,8 +286,8 @@ async function seedPhoto(db: Database, store: BlobStore, file: string): Promise<
   return row.id;
 }
 
-/** Clear glass on pale paper: more than the automatic cutout can do. */
-const TRACED = new Set(['cloche']);
+/** What the automatic cutout gets wrong: clear glass on pale paper, and a dark foot in its own shadow. */
+const TRACED = new Set(['cloche', 'watering-can']);
 
 const tracedMatte = async (store: BlobStore, file: string): Promise<string> =>
   store.put(

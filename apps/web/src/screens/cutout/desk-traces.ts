@@ -32,6 +32,8 @@ export interface DeskTraces {
   snapped: Point[];
   gesture: Gesture | null;
   pointer: Point | null;
+  /** The pointer is moved by keys: the screen's own is elsewhere. */
+  keyed: boolean;
 }
 
 const INK = '#171b19';
@@ -51,6 +53,7 @@ export function drawTraces(c: CanvasRenderingContext2D, traces: DeskTraces): voi
   drawDraft(lines, traces);
   drawGesture(lines, traces);
   drawBrush(c, lines, traces);
+  drawCross(c, lines, traces);
 }
 
 type Lines = ReturnType<typeof linesOn>;
@@ -225,6 +228,27 @@ function drawBrush(c: CanvasRenderingContext2D, lines: Lines, traces: DeskTraces
   c.strokeText(words, at, y + 4);
   c.fillStyle = INK;
   c.fillText(words, at, y + 4);
+}
+
+/** A cross where the keys have moved the pointer to, open in its middle. */
+function drawCross(
+  c: CanvasRenderingContext2D,
+  lines: Lines,
+  { keyed, pointer, toScreen }: DeskTraces,
+): void {
+  if (!keyed || !pointer) return;
+  const [x, y] = toScreen(pointer);
+  lines.twoTone(() => {
+    for (const [dx, dy] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ] as const) {
+      c.moveTo(x + dx * 4, y + dy * 4);
+      c.lineTo(x + dx * 13, y + dy * 13);
+    }
+  });
 }
 
 /** The middle of a base, its right end and its front. */

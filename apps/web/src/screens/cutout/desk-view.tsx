@@ -61,11 +61,15 @@ interface DeskViewProps extends DeskTools {
 export function DeskView(props: DeskViewProps) {
   const { size, recipe, tool, options, chosen, paths, preview, doubts, base, draft, snapped } = props;
   const { room, box, cam, toScreen, toPhoto } = useViewCamera(size, props.camera, props.setCamera);
-  const { gesture, pointer, moving, handlers } = useDeskPointer({ ...props, cam, toPhoto });
+  const polygon = options.shape === 'polygon';
+  const { gesture, pointer, keyed, moving, handlers } = useDeskPointer({
+    ...props,
+    ...{ cam, toPhoto, box, polygon },
+  });
   const [left, top] = toScreen([0, 0]);
   const traces: DeskTraces = {
     ...{ toScreen, zoom: cam.zoom, size, tool, options, recipe, chosen, paths },
-    ...{ preview, doubts, base, draft, snapped, gesture, pointer },
+    ...{ preview, doubts, base, draft, snapped, gesture, pointer, keyed },
   };
   return (
     <div
@@ -85,6 +89,14 @@ export function DeskView(props: DeskViewProps) {
     >
       <Picture {...props} box={box} cam={cam} toScreen={toScreen} />
       <Traces box={box} traces={traces} />
+      {keyed && pointer && (
+        <p className="sr-only" aria-live="polite">
+          {msg('{across} px across, {down} px down', {
+            across: Math.round(pointer[0]),
+            down: Math.round(pointer[1]),
+          })}
+        </p>
+      )}
       <p className="measure bg-card/95 absolute top-3 left-3 rounded-sm px-2 py-1">
         {Math.round(cam.zoom * 100)} %
       </p>

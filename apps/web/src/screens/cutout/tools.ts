@@ -115,7 +115,8 @@ export const OTHER_KEYS: KeyNotes = [
   ['+ and -', msg('Nearer and farther (or the wheel)')],
   [msg('Space and drag'), msg('Move the view')],
   ['. and ,', msg('Brush larger and smaller, for the tool in hand')],
-  ['Enter', msg('Close a path')],
+  [msg('Arrows'), msg('Move the pointer over the photo, with Shift farther')],
+  ['Enter', msg('Press and release there, or click; twice in one place closes a path')],
   ['Escape', msg('Give up what is being drawn')],
   ['Delete', msg('Remove the chosen step, or the point under the pointer')],
 ];

@@ -1,14 +1,20 @@
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import type { CutoutRecipe, Point, Step } from '@scenograph/core/cutout/recipe';
 import type { DrawnBase } from '@scenograph/core/stage/base';
-import type { Camera } from './desk-canvas';
+import type { Box, Camera } from './desk-canvas';
 import { baseHandles, type Gesture } from './desk-traces';
+import { useKeyedPointer } from './use-keyed-pointer';
 
 interface PointerOnPhoto {
   tool: Gesture['tool'];
   recipe: CutoutRecipe;
   chosen: Step | null;
   base: DrawnBase | null;
+  /** The shape in hand is drawn corner by corner. */
+  polygon: boolean;
+  size: Box;
+  /** The view's size in screen pixels. */
+  box: Box;
   cam: Camera;
   setCamera(camera: Camera): void;
   toPhoto(event: { clientX: number; clientY: number }): Point;
@@ -64,57 +70,92 @@ function useSpaceHeld(onEscape: () => void): boolean {
   return space;
 }
 
-/** What the pointer does on the photo: moves the view, takes a point along, or draws with the tool in hand. */
-export function useDeskPointer(given: PointerOnPhoto) {
-  const { tool, cam, setCamera, toPhoto, onGesture, onPoint, onMovePoint } = given;
+/** What is drawn or taken along from where the pointer is pressed to where it is released. */
+function useDrawing(given: PointerOnPhoto) {
+  const { tool, onGesture, onPoint, onMovePoint } = given;
   const [gesture, setGesture] = useState<Gesture | null>(null);
   const [pointer, setPointer] = useState<Point | null>(null);
-  const space = useSpaceHeld(() => setGesture(null));
-  const panning = useRef<{ x: number; y: number; camera: Camera } | null>(null);
   const grabbed = useRef<Held | null>(null);
+  const press = (at: Point, shift: boolean) => {
+    grabbed.current = pointUnder(at, given);
+    if (!grabbed.current) setGesture({ tool, points: [at], shift });
+  };
+  return {
+    gesture,
+    pointer,
+    press,
+    /** The pointer is there, and nothing else. */
+    rest(at: Point | null) {
+      setPointer(at);
+      onPoint(at);
+    },
+    moveTo(points: Point[]) {
+      const at = points[points.length - 1];
+      setPointer(at);
+      onPoint(at);
+      if (grabbed.current) onMovePoint(grabbed.current.id, grabbed.current.index, at, false);
+      else if (gesture) setGesture({ ...gesture, points: [...gesture.points, ...points] });
+    },
+    release(at: Point) {
+      if (grabbed.current) onMovePoint(grabbed.current.id, grabbed.current.index, at, true);
+      else if (gesture) onGesture(gesture);
+      grabbed.current = null;
+      setGesture(null);
+    },
+    click(at: Point, shift: boolean) {
+      // A point that lies there is taken hold of, and let go by the next one.
+      if (pointUnder(at, given)) press(at, shift);
+      else onGesture({ tool, points: [at], shift });
+    },
+    drawing: () => gesture !== null || grabbed.current !== null,
+    giveUp: () => setGesture(null),
+  };
+}
+
+/**
+ * What the pointer does on the photo, moved by hand or by arrow keys: moves the view, takes a point along, or draws with the
+ * tool in hand.
+ */
+export function useDeskPointer(given: PointerOnPhoto) {
+  const { tool, cam, setCamera, toPhoto } = given;
+  const drawn = useDrawing(given);
+  const { gesture, pointer } = drawn;
+  const space = useSpaceHeld(drawn.giveUp);
+  const panning = useRef<{ x: number; y: number; camera: Camera } | null>(null);
+  const keys = useKeyedPointer({ ...given, pointer, drawing: drawn.drawing }, drawn);
 
   const onPointerDown = (e: PointerEvent) => {
     if (e.button > 1) return;
     e.currentTarget.setPointerCapture(e.pointerId);
-    const at = toPhoto(e);
     if (e.button === 1 || space || tool === 'move')
       panning.current = { x: e.clientX, y: e.clientY, camera: cam };
-    else if (!(grabbed.current = pointUnder(at, given)))
-      setGesture({ tool, points: [at], shift: e.shiftKey });
+    else drawn.press(toPhoto(e), e.shiftKey);
   };
   const onPointerMove = (e: PointerEvent) => {
-    const at = toPhoto(e);
-    setPointer(at);
-    onPoint(at);
+    keys.byHand();
     if (panning.current) {
       const { x, y, camera: from } = panning.current;
+      drawn.rest(toPhoto(e));
       setCamera({
         zoom: from.zoom,
         x: from.x - (e.clientX - x) / from.zoom,
         y: from.y - (e.clientY - y) / from.zoom,
       });
-    } else if (grabbed.current) onMovePoint(grabbed.current.id, grabbed.current.index, at, false);
-    else if (gesture) {
-      const more = e.nativeEvent.getCoalescedEvents?.() ?? [];
-      const added = (more.length ? more : [e.nativeEvent]).map(toPhoto);
-      setGesture({ ...gesture, points: [...gesture.points, ...added] });
+      return;
     }
+    const more = e.nativeEvent.getCoalescedEvents?.() ?? [];
+    drawn.moveTo((more.length ? more : [e.nativeEvent]).map(toPhoto));
   };
   const onPointerUp = (e: PointerEvent) => {
     panning.current = null;
-    if (grabbed.current) onMovePoint(grabbed.current.id, grabbed.current.index, toPhoto(e), true);
-    else if (gesture) onGesture(gesture);
-    grabbed.current = null;
-    setGesture(null);
+    drawn.release(toPhoto(e));
   };
-  const onPointerLeave = () => {
-    setPointer(null);
-    onPoint(null);
-  };
+  const onPointerLeave = () => drawn.rest(null);
   return {
     gesture,
     pointer,
+    keyed: keys.keyed,
     moving: space || tool === 'move',
-    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerLeave },
+    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerLeave, onKeyDown: keys.onKeyDown },
   };
 }
