@@ -33,8 +33,8 @@ export function PhotoCard({
   const remove = () =>
     void removing(call('DELETE /api/photos/:id', { params }), photo.name, '/api/photos', '/api/products');
   return (
-    <li
-      className={`bg-card overflow-hidden rounded-lg border ${chosen ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
+    <div
+      className={`bg-card h-full overflow-hidden rounded-lg border ${chosen ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
     >
       <Link
         to={`/photos/${photo.id}/cutout`}
@@ -89,7 +89,7 @@ export function PhotoCard({
           </Button>
         </div>
       </div>
-    </li>
+    </div>
   );
 }
 

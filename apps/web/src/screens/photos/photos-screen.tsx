@@ -9,6 +9,7 @@ import { CutoutFiles } from '../../ui/cutout-files';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { tried } from '../../ui/tried';
+import { VirtualGrid } from '../../ui/virtual-grid';
 import { NewListing } from '../listings/new-listing';
 import { PhotoCard } from './photo-card';
 import { UploadRow } from './upload-row';
@@ -54,17 +55,16 @@ export function PhotosScreen() {
             <Empty title={msg('No photos yet')}>{msg('Drop one here: its cutout is made at once.')}</Empty>
           </div>
         )}
-        <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(196px,1fr))] gap-3.5">
-          {data?.map((photo) => (
+        <VirtualGrid items={data ?? []} idOf={(photo) => photo.id} least={196} usual={268} className="mt-4">
+          {(photo) => (
             <PhotoCard
-              key={photo.id}
               photo={photo}
               chosen={ids.includes(photo.id)}
               onChoose={(on) => setIds((c) => (on ? [...c, photo.id] : c.filter((id) => id !== photo.id)))}
               onStart={() => setStarting([photo])}
             />
-          ))}
-        </ul>
+          )}
+        </VirtualGrid>
       </main>
       {starting && <NewListing photos={starting} onClose={() => setStarting(null)} />}
     </>

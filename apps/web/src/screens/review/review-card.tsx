@@ -17,7 +17,7 @@ export function ReviewCard({
 }) {
   const { mark, words } = reviewState(photo);
   return (
-    <li className="border-line bg-card overflow-hidden rounded-lg border">
+    <div className="border-line bg-card h-full overflow-hidden rounded-lg border">
       <Link
         to={`/photos/${photo.id}/cutout`}
         aria-label={msg('Open {photo} on the cutout desk', { photo: photo.name })}
@@ -56,7 +56,7 @@ export function ReviewCard({
           </Button>
         </div>
       </div>
-    </li>
+    </div>
   );
 }
 

@@ -8,6 +8,7 @@ import { Empty, Trouble, Waiting } from '../../ui/states';
 import { ProgressBar } from '../../ui/status';
 import { TopBar } from '../../ui/top-bar';
 import { tried } from '../../ui/tried';
+import { VirtualGrid } from '../../ui/virtual-grid';
 import { ReviewCard } from './review-card';
 import { sureness } from './review-state';
 import { msg, rich } from '../../language/language';
@@ -110,16 +111,15 @@ export function ReviewScreen() {
             </Empty>
           </div>
         )}
-        <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-3.5">
-          {list.map((photo) => (
+        <VirtualGrid items={list} idOf={(photo) => photo.id} least={210} usual={262} className="mt-4">
+          {(photo) => (
             <ReviewCard
-              key={photo.id}
               photo={photo}
               ground={GROUNDS[ground]}
               onAccept={(accepted) => void accept([photo], accepted)}
             />
-          ))}
-        </ul>
+          )}
+        </VirtualGrid>
       </main>
     </>
   );
