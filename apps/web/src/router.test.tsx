@@ -1,9 +1,13 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
-import { render, screen } from '@testing-library/react';
+import { address } from '@scenograph/contract';
+import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { screenRoutes } from './router';
-import type { ScreenRoute } from './routes';
+import { SCREENS, type ScreenRoute } from './routes';
+import { SWRConfig } from 'swr';
+import { answering } from '../test/answering';
+import { askAhead, call, useRoute } from './api/client';
 import { Places } from './ui/places';
 import { TopBar } from './ui/top-bar';
 
@@ -74,6 +78,58 @@ test.each([
   await userEvent.click(screen.getByRole('link', { name: 'Fine' }));
   expect(await screen.findByText('all is well')).toBeVisible();
   expect(screen.queryByRole('alert')).toBeNull();
+});
+
+function Photos() {
+  const { data } = useRoute('GET /api/photos');
+  return <p>{data ? 'photos are there' : 'on their way'}</p>;
+}
+
+function countingPhotos() {
+  const asked = { times: 0 };
+  answering({
+    'GET /api/photos': () => {
+      asked.times++;
+      return [];
+    },
+    'POST /api/photos/cutouts': { queued: 0 },
+  });
+  return asked;
+}
+
+test('what a screen needs is asked for while its code is on its way, and once', async () => {
+  const asked = countingPhotos();
+  let arrive = (_: typeof Photos) => undefined as void;
+  screens.push({
+    ...{ path: '/photos', title: 'Photos', label: 'Photos', needs: ['GET /api/photos'] },
+    load: () => new Promise((resolve) => (arrive = resolve)),
+  });
+  at('/photos');
+  await waitFor(() => expect(asked.times).toBe(1));
+  arrive(Photos);
+  expect(await screen.findByText('photos are there')).toBeVisible();
+  expect(asked.times).toBe(1);
+  screens.pop();
+});
+
+test('what was asked ahead is not taken once something has been changed', async () => {
+  const asked = countingPhotos();
+  askAhead('GET /api/photos', {});
+  await call('POST /api/photos/cutouts', { body: { ids: [] } });
+  render(
+    <SWRConfig value={{ provider: () => new Map(), dedupingInterval: 0 }}>
+      <Photos />
+    </SWRConfig>,
+  );
+  expect(await screen.findByText('photos are there')).toBeVisible();
+  expect(asked.times).toBe(2);
+});
+
+test('every screen asks ahead only for what its path names', () => {
+  for (const { path, needs = [] } of SCREENS) {
+    const known = Object.fromEntries(Array.from(path.matchAll(/:(\w+)/g), ([, name]) => [name, 'x']));
+    for (const name of needs) expect(address(name, known)).not.toMatch(/:|undefined/);
+  }
 });
 
 test('an address without a screen says so', async () => {

@@ -1,4 +1,5 @@
-import { Navigate, type RouteObject } from 'react-router';
+import { Navigate, type LoaderFunctionArgs, type RouteObject } from 'react-router';
+import { askAhead } from './api/client';
 import { SCREENS, type ScreenRoute } from './routes';
 import { Shell } from './ui/shell';
 import { NotFound, ScreenTrouble, Waiting } from './ui/states';
@@ -23,10 +24,16 @@ export function screenRoutes(screens: readonly ScreenRoute[] = SCREENS): RouteOb
           errorElement: <ScreenTrouble />,
           children: [
             { path: '/', element: <Navigate to="/listings" replace /> },
-            ...screens.map(({ path, title, load }) => ({
+            ...screens.map(({ path, title, load, needs = [] }) => ({
               path,
               handle: { title },
               lazy: async () => ({ Component: await load() }),
+              loader({ params }: LoaderFunctionArgs) {
+                for (const name of needs) askAhead(name, params);
+                return null;
+              },
+              // When one comes to the screen, not when something changes on it.
+              shouldRevalidate: () => false,
             })),
             { path: '*', element: <NotFound /> },
           ],

@@ -1,4 +1,5 @@
 import type { ComponentType } from 'react';
+import type { RouteName } from '@scenograph/contract';
 import type { PlaceLink } from './ui/places';
 import { msg } from './language/language';
 
@@ -8,6 +9,8 @@ export interface ScreenRoute {
   /** In the browser's tab. */
   title: string;
   load(): Promise<ComponentType>;
+  /** What it asks the server first: asked while its code is on its way, with the parameters of its path. */
+  needs?: readonly (RouteName & `GET ${string}`)[];
   /** Its name in the bar of every screen; left out for screens that are reached through others. */
   label?: string;
   /** Further words by which the command menu finds it. */
@@ -26,6 +29,7 @@ export const SCREENS: readonly ScreenRoute[] = [
     path: '/photos',
     title: msg('Photos'),
     label: msg('Photos'),
+    needs: ['GET /api/photos'],
     load: async () => (await import('./screens/photos/photos-screen')).PhotosScreen,
   },
   {
@@ -40,6 +44,7 @@ export const SCREENS: readonly ScreenRoute[] = [
     title: msg('Library'),
     label: msg('Library'),
     words: msg('scenes, mockups, artwork, logos'),
+    needs: ['GET /api/scenes', 'GET /api/pictures'],
     load: async () => (await import('./screens/library/library-screen')).LibraryScreen,
   },
   {
@@ -60,6 +65,7 @@ export const SCREENS: readonly ScreenRoute[] = [
     title: msg('Recipes'),
     label: msg('Recipes'),
     words: msg('batch, many at once'),
+    needs: ['GET /api/recipes', 'GET /api/scenes', 'GET /api/spec-sheets'],
     load: async () => (await import('./screens/recipes/recipes-screen')).RecipesScreen,
   },
   {
@@ -67,6 +73,7 @@ export const SCREENS: readonly ScreenRoute[] = [
     title: msg('Spec sheets'),
     label: msg('Spec sheets'),
     words: msg('marketplaces, slots, sizes, rules'),
+    needs: ['GET /api/spec-sheets'],
     load: async () => (await import('./screens/spec-sheets/spec-sheets-screen')).SpecSheetsScreen,
   },
   {
@@ -74,11 +81,13 @@ export const SCREENS: readonly ScreenRoute[] = [
     title: msg('Deliveries'),
     label: msg('Deliveries'),
     words: 'exports, ZIP files',
+    needs: ['GET /api/deliveries'],
     load: async () => (await import('./screens/deliveries/deliveries-screen')).DeliveriesScreen,
   },
   {
     path: '/listings/:id',
     title: msg('Slot board'),
+    needs: ['GET /api/listings/:id', 'GET /api/listings/:id/board'],
     load: async () => (await import('./screens/board/board-screen')).BoardScreen,
   },
   {
@@ -89,6 +98,7 @@ export const SCREENS: readonly ScreenRoute[] = [
   {
     path: '/listings/:id/checks',
     title: msg('Checks'),
+    needs: ['GET /api/listings/:id', 'GET /api/listings/:id/summary'],
     load: async () => (await import('./screens/checks/checks-screen')).ChecksScreen,
   },
   {
@@ -105,11 +115,13 @@ export const SCREENS: readonly ScreenRoute[] = [
     path: '/photos/review',
     title: msg('Review wall'),
     words: msg('accept cutouts'),
+    needs: ['GET /api/photos'],
     load: async () => (await import('./screens/review/review-screen')).ReviewScreen,
   },
   {
     path: '/photos/:id/cutout',
     title: msg('Cutout'),
+    needs: ['GET /api/photos/:id', 'GET /api/photos/:id/desk'],
     load: async () => (await import('./screens/cutout/cutout-screen')).CutoutScreen,
   },
   {
@@ -135,11 +147,13 @@ export const SCREENS: readonly ScreenRoute[] = [
   {
     path: '/deliveries/:id',
     title: msg('Delivery'),
+    needs: ['GET /api/deliveries/:id'],
     load: async () => (await import('./screens/deliveries/delivery-screen')).DeliveryScreen,
   },
   {
     path: '/shots/:id',
     title: msg('Stage'),
+    needs: ['GET /api/shots/:id'],
     load: async () => (await import('./screens/stage/stage-screen')).StageScreen,
   },
 ];

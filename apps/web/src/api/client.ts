@@ -26,6 +26,7 @@ export async function request<T>(
   keepalive = false,
 ): Promise<T> {
   let response: Response;
+  if (method !== 'GET') ahead.clear();
   try {
     response = await fetch(path, {
       method,
@@ -87,7 +88,31 @@ export function call<N extends RouteName>(name: N, ...[sent]: Args<N>): Promise<
   );
 }
 
-const get = <T>(path: string) => request<T>('GET', path).then(withBrand);
+/** Milliseconds for which an answer that was asked for ahead is new enough. */
+const AHEAD = 3000;
+const ahead = new Map<string, Promise<unknown>>();
+
+/**
+ * Asks for what a screen will want, while the screen itself is still on its way; the first to want it takes it. It is
+ * dropped after three seconds and by every change that is sent, so that it never shows what was.
+ */
+export function askAhead(
+  name: RouteName & `GET ${string}`,
+  params: Record<string, string | undefined>,
+): void {
+  const path = address(name, params as Record<string, string>);
+  const asked = request('GET', path).then(withBrand);
+  // Who takes it is told.
+  asked.catch(() => undefined);
+  ahead.set(path, asked);
+  setTimeout(() => ahead.get(path) === asked && ahead.delete(path), AHEAD);
+}
+
+function get<T>(path: string): Promise<T> {
+  const asked = ahead.get(path) as Promise<T> | undefined;
+  ahead.delete(path);
+  return asked ?? request<T>('GET', path).then(withBrand);
+}
 
 /** What a route answers with, kept up to date; nothing is asked while `sent` is null. */
 export function useRoute<N extends RouteName & `GET ${string}`>(
@@ -148,10 +173,12 @@ export const reducedUrl = (hash: string, side: 160 | 320 | 640 | 1024 | 2048) =>
 
 /** Refetches what a server event is about. */
 export function refresh(...prefixes: string[]): void {
+  ahead.clear();
   void mutate((key) => typeof key === 'string' && prefixes.some((p) => key.startsWith(p)));
 }
 
 /** Refetches how boards stand, without what they are made of. */
 export function refreshBoards(): void {
+  ahead.clear();
   void mutate((key) => typeof key === 'string' && /^\/api\/listings\/[^/]+\/(board|cell|summary)/.test(key));
 }

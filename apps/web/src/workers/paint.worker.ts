@@ -21,7 +21,7 @@ import type { CheckResult, Subject } from '@scenograph/core/spec/checks/check';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { fontFiles, ownFontHash } from '@scenograph/core/type/catalogue';
 import { readTypeface, type Typeface } from '@scenograph/core/type/typeface';
-import { LRUCache } from 'lru-cache';
+import { keptPictures } from './kept-pictures';
 import { storedFile } from './stored-file';
 
 /** Paints shots away from the main thread, with the painter that the server uses. */
@@ -50,7 +50,8 @@ const host: PaintHost = {
 };
 
 const cache = new DerivedCache(40_000_000);
-const pictures = new LRUCache<string, Promise<Picture>>({ max: 40 });
+/** Bytes of decoded pictures that a painter keeps; there are two painters. */
+const MOST_BYTES = 256_000_000;
 const faces = new Map<string, Promise<Typeface>>();
 
 async function loadPicture(hash: string): Promise<Picture> {
@@ -80,15 +81,7 @@ async function loadPicture(hash: string): Promise<Picture> {
   };
 }
 
-function picture(hash: string): Promise<Picture> {
-  let found = pictures.get(hash);
-  if (!found) {
-    found = loadPicture(hash);
-    found.catch(() => pictures.delete(hash));
-    pictures.set(hash, found);
-  }
-  return found;
-}
+const picture = keptPictures(loadPicture, MOST_BYTES);
 
 function typeface(id: string): Promise<Typeface> {
   let found = faces.get(id);
