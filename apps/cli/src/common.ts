@@ -1,5 +1,8 @@
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname, resolve } from 'node:path';
+import type { Rgba } from '@scenograph/core/raster/pixels';
+import type { Format } from '@scenograph/core/spec/slot';
+import { encodePicture } from '@scenograph/host-node/encode';
 import { InvalidArgumentError } from 'commander';
 
 /** A sentence for the user; anything else that is thrown is a fault of ours. */
@@ -11,6 +14,14 @@ export async function write(file: string, bytes: Uint8Array): Promise<void> {
   const beside = `${file}.${process.pid}.part`;
   await writeFile(beside, bytes);
   await rename(beside, file);
+}
+
+/** A painted picture encoded and written; `told` is what every command says of it first. */
+export async function writePicture(file: string, pixels: Rgba, format: Format, maxBytes?: number) {
+  const { bytes, quality } = await encodePicture(pixels, format, { maxBytes });
+  await write(file, bytes);
+  const { width, height } = pixels;
+  return { bytes, told: { output: file, width, height, format, quality } };
 }
 
 export function print(value: unknown): void {

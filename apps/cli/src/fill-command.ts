@@ -3,9 +3,8 @@ import { basename } from 'node:path';
 import type { Command } from 'commander';
 import { fillHole, FillError } from '@scenograph/core/retouch/fill';
 import type { Format } from '@scenograph/core/spec/slot';
-import { encodePicture } from '@scenograph/host-node/encode';
 import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/read-picture';
-import { print, InputError, write } from './common';
+import { print, InputError, writePicture } from './common';
 
 /** `scenograph fill`: a marked part of a picture grown over from its surroundings. */
 export function addFillCommand(program: Command, formatOf: (file: string) => Format): void {
@@ -37,14 +36,9 @@ export function addFillCommand(program: Command, formatOf: (file: string) => For
         if (error instanceof FillError) throw new InputError(error.message);
         throw error;
       }
-      const { bytes, quality } = await encodePicture(filled, format);
-      await write(options.output, bytes);
+      const { told } = await writePicture(options.output, filled, format);
       print({
-        output: options.output,
-        width: filled.width,
-        height: filled.height,
-        format,
-        quality,
+        ...told,
         filledPixels: marked,
         milliseconds: Math.round(performance.now() - started),
       });

@@ -7,6 +7,7 @@ import { reduceTo } from '@scenograph/core/raster/resample';
 import { readSceneFile } from '@scenograph/core/stage/scene-file';
 import { estimateAreas } from '@scenograph/core/stage/estimate-areas';
 import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
+import { createPainter } from '@scenograph/host-node/painter';
 import { InputError } from './common';
 
 /** Smaller pictures show too little. */
@@ -46,6 +47,18 @@ export async function openScene(file: string) {
   const known = { ...survey, occluder, outline, areas };
   await readOrRefuse(async () => surveyCamera(known));
   return { title: rest.title, survey: known, picture: shown.hash, files };
+}
+
+/** A painter that knows the scene's pictures and one more. */
+export function painterOf(
+  { files }: Awaited<ReturnType<typeof openScene>>,
+  { hash, bytes }: { hash: string; bytes: Uint8Array },
+) {
+  return createPainter(async (wanted) => {
+    const found = wanted === hash ? bytes : files.get(wanted);
+    if (!found) throw new InputError('A picture of the scene is missing.');
+    return found;
+  });
 }
 
 async function readSceneFileText(file: string) {

@@ -20,10 +20,8 @@ import {
   type Print,
 } from '@scenograph/core/surface/print';
 import { takeArtwork } from '@scenograph/host-node/artwork';
-import { encodePicture } from '@scenograph/host-node/encode';
-import { createPainter } from '@scenograph/host-node/painter';
-import { print, readMillimetres, readShare, round, InputError, write } from './common';
-import { openScene } from './open-scene';
+import { print, readMillimetres, readShare, round, InputError, writePicture } from './common';
+import { openScene, painterOf } from './open-scene';
 import { HEX_COLOUR } from '@scenograph/core/raster/colour';
 
 interface PrintOptions {
@@ -75,21 +73,12 @@ async function run(
     if (error instanceof SurveyError) throw new InputError(error.message);
     throw error;
   }
-  const painter = createPainter(async (wanted) => {
-    const bytes = wanted === hash ? artwork.png : scene.files.get(wanted);
-    if (!bytes) throw new InputError('A picture of the mockup is missing.');
-    return bytes;
-  });
+  const painter = painterOf(scene, { hash, bytes: artwork.png });
   const painted = await painter.paint(resolveBase({ ...shot, elements: [{ ...backdrop, fill }] }, null));
-  const { bytes, quality } = await encodePicture(painted.pixels(), format);
-  await write(options.output, bytes);
+  const { told } = await writePicture(options.output, painted.pixels(), format);
   const density = artworkDensity(design, areaPxPerMm(area));
   print({
-    output: options.output,
-    width: painted.width,
-    height: painted.height,
-    format,
-    quality,
+    ...told,
     picture: shownPicture(fill).slice(0, 12),
     area: area.id,
     shape: area.shape,

@@ -9,9 +9,8 @@ import { readKnownShot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot } from '@scenograph/core/shot/resolve';
 import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
-import { encodePicture } from '@scenograph/host-node/encode';
 import { createPainter } from '@scenograph/host-node/painter';
-import { explain, parseJson, print, InputError, write } from './common';
+import { explain, parseJson, print, InputError, writePicture } from './common';
 
 interface Options {
   assets: string;
@@ -64,14 +63,9 @@ export function addRenderCommand(program: Command, formatOf: (file: string) => F
       const painted = await painter.paint(resolved, { scale });
       let pixels = painted.pixels();
       if (pixels.width !== width || pixels.height !== height) pixels = resize(pixels, width, height);
-      const { bytes, quality } = await encodePicture(pixels, format, { maxBytes: options.maxBytes });
-      await write(options.output, bytes);
+      const { bytes, told } = await writePicture(options.output, pixels, format, options.maxBytes);
       print({
-        output: options.output,
-        width,
-        height,
-        format,
-        quality,
+        ...told,
         bytes: bytes.length,
         sha256: createHash('sha256').update(bytes).digest('hex'),
         missing: resolved.missing,

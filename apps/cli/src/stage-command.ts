@@ -22,12 +22,11 @@ import {
   trueSizeBox,
 } from '@scenograph/core/stage/stand';
 import type { Light } from '@scenograph/core/stage/light';
-import { encodePicture, encodePng } from '@scenograph/host-node/encode';
-import { createPainter } from '@scenograph/host-node/painter';
+import { encodePng } from '@scenograph/host-node/encode';
 import { decodePicture, takePicture } from '@scenograph/host-node/read-picture';
 import type { Format } from '@scenograph/core/spec/slot';
-import { openScene } from './open-scene';
-import { print, readMillimetres, readShare, round, InputError, write } from './common';
+import { openScene, painterOf } from './open-scene';
+import { print, readMillimetres, readShare, round, InputError, writePicture } from './common';
 
 interface StageOptions {
   spot?: string;
@@ -81,21 +80,12 @@ async function stage(
   const ground = groundOf([backdrop]);
   const product = placedProduct(cutout, options, [backdrop], shot.frame, spot);
   const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
-  const painter = createPainter(async (hash) => {
-    const bytes = hash === cutout.hash ? cutout.bytes : scene.files.get(hash);
-    if (!bytes) throw new InputError('A picture of the scene is missing.');
-    return bytes;
-  });
+  const painter = painterOf(scene, cutout);
   const painted = await painter.paint(resolved);
   const { drift, held } = await painter.with(resolved, (environment) => toneOf(product, environment));
-  const { bytes, quality } = await encodePicture(painted.pixels(), format);
-  await write(options.output, bytes);
+  const { told } = await writePicture(options.output, painted.pixels(), format);
   print({
-    output: options.output,
-    width: painted.width,
-    height: painted.height,
-    format,
-    quality,
+    ...told,
     spot: spot.id,
     mode: options.mode,
     ...placementOf(product, ground, shot.frame),
