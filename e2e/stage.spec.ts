@@ -98,7 +98,7 @@ test('two tabs show the same; what two people change at once is asked about, and
   await other.keyboard.press('Shift+ArrowRight');
   await saved(other);
   await context.setOffline(false);
-  const dialog = page.getByRole('dialog', { name: 'This shot was changed elsewhere' });
+  const dialog = page.getByRole('alertdialog', { name: 'This shot was changed elsewhere' });
   await expect(dialog).toContainText('Garden twine');
   await dialog.getByRole('button', { name: 'Keep mine as a copy' }).click();
   await expect(dialog).toBeHidden();

@@ -124,4 +124,4 @@ export function useDocument(now: () => Of<'undo' | 'redo' | 'saving'>, save: () 
 
 /** What has an undo of its own, and what is asked before anything else can be done. */
 const ELSEWHERE =
-  'input:not([type]), input[type="text"], input[type="search"], input[type="number"], textarea, [contenteditable], [role="dialog"]';
+  'input:not([type]), input[type="text"], input[type="search"], input[type="number"], textarea, [contenteditable], [role$="dialog"]';

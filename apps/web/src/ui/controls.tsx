@@ -8,6 +8,7 @@ import {
 import { Check, ChevronDown, Minus } from 'lucide-react';
 import { NumberField } from './number-field';
 import { useId, type ButtonHTMLAttributes, type ReactNode } from 'react';
+import { Tooltip } from './tooltip';
 import { useDraft } from './use-draft';
 
 export { NumberField };
@@ -40,15 +41,16 @@ export function IconButton({
   ...rest
 }: ButtonHTMLAttributes<HTMLButtonElement> & { label: string }) {
   return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      className={`inline-flex h-7 w-8 shrink-0 items-center justify-center rounded-md border border-line bg-card text-ink hover:border-ink-3 disabled:text-ink-3 disabled:opacity-60 ${className}`}
-      {...rest}
-    >
-      {children}
-    </button>
+    <Tooltip text={label}>
+      <button
+        type="button"
+        aria-label={label}
+        className={`inline-flex h-7 w-8 shrink-0 items-center justify-center rounded-md border border-line bg-card text-ink hover:border-ink-3 disabled:text-ink-3 disabled:opacity-60 ${className}`}
+        {...rest}
+      >
+        {children}
+      </button>
+    </Tooltip>
   );
 }
 

@@ -41,7 +41,7 @@ test('Escape and the cross close it; where there is no way round a choice, neith
   );
   expect(screen.queryByRole('button', { name: 'Close' })).toBeNull();
   await userEvent.keyboard('{Escape}');
-  expect(screen.getByRole('dialog', { name: 'Changed elsewhere' })).toBeVisible();
+  expect(screen.getByRole('alertdialog', { name: 'Changed elsewhere' })).toBeVisible();
   expect(onClose).toHaveBeenCalledTimes(2);
 });
 

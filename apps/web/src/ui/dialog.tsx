@@ -1,4 +1,4 @@
-import { Dialog as RadixDialog } from 'radix-ui';
+import { AlertDialog, Dialog as RadixDialog } from 'radix-ui';
 import { X } from 'lucide-react';
 import type { FormEventHandler, ReactNode } from 'react';
 import { useReturnFocus } from './return-focus';
@@ -29,6 +29,8 @@ export function Dialog({
   onSubmit?: FormEventHandler<HTMLFormElement>;
 }) {
   const { onOpenAutoFocus, onCloseAutoFocus } = useReturnFocus();
+  // What must be answered interrupts, and is announced so.
+  const Kit = onClose ? RadixDialog : AlertDialog;
   const inside = (
     <>
       <div data-dialog-body className="overflow-y-auto px-5 py-4">
@@ -40,16 +42,19 @@ export function Dialog({
     </>
   );
   return (
-    <RadixDialog.Root open={open} onOpenChange={(o) => !o && onClose?.()}>
-      <RadixDialog.Portal>
-        <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#171b1955]" />
-        <RadixDialog.Content
+    <Kit.Root open={open} onOpenChange={(o) => !o && onClose?.()}>
+      <Kit.Portal>
+        <Kit.Overlay className="fixed inset-0 z-40 bg-[#171b1955]" />
+        <Kit.Content
           {...(about ? {} : { 'aria-describedby': undefined })}
           onCloseAutoFocus={onCloseAutoFocus}
           onOpenAutoFocus={(e) => {
             onOpenAutoFocus();
             // What is asked for comes first; a dialog without a field begins at its first button.
-            const field = (e.currentTarget as HTMLElement).querySelector<HTMLElement>(FIRST_FIELD);
+            const inside = e.currentTarget as HTMLElement;
+            const field =
+              inside.querySelector<HTMLElement>(FIRST_FIELD) ??
+              (onClose ? null : inside.querySelector<HTMLElement>('button'));
             if (!field) return;
             e.preventDefault();
             field.focus();
@@ -58,10 +63,8 @@ export function Dialog({
         >
           <div className="border-line flex items-start justify-between gap-4 border-b px-5 py-3.5">
             <div>
-              <RadixDialog.Title className="font-display text-[17px] font-bold">{title}</RadixDialog.Title>
-              {about && (
-                <RadixDialog.Description className="text-ink-2 mt-0.5">{about}</RadixDialog.Description>
-              )}
+              <Kit.Title className="font-display text-[17px] font-bold">{title}</Kit.Title>
+              {about && <Kit.Description className="text-ink-2 mt-0.5">{about}</Kit.Description>}
             </div>
             {onClose && (
               <RadixDialog.Close aria-label={msg('Close')} className="text-ink-2 hover:text-ink -mr-1 p-1">
@@ -76,8 +79,8 @@ export function Dialog({
           ) : (
             inside
           )}
-        </RadixDialog.Content>
-      </RadixDialog.Portal>
-    </RadixDialog.Root>
+        </Kit.Content>
+      </Kit.Portal>
+    </Kit.Root>
   );
 }

@@ -3,7 +3,7 @@ import { persist } from 'zustand/middleware';
 
 /** Fields, and what asks for an answer before anything else: they take all keys themselves. */
 const FIELDS =
-  'input:not([type="checkbox"]):not([type="radio"]):not([type="button"]), textarea, select, [contenteditable="true"], [role="dialog"], [role="menu"], [role="listbox"], [role="slider"]';
+  'input:not([type="checkbox"]):not([type="radio"]):not([type="button"]), textarea, select, [contenteditable="true"], [role$="dialog"], [role="menu"], [role="listbox"], [role="slider"]';
 /** What is pressed or chosen; those with arrows of their own come after. */
 const CONTROLS =
   'button, a[href], summary, input, [role="button"], [role="tab"], [role="switch"], [role="checkbox"]';

@@ -12,7 +12,7 @@ export function landOnContent(): boolean {
 }
 
 /** Whether somebody works already where they have come: in the content, or in a dialog over it. */
-const hasLanded = () => !!document.activeElement?.closest('main, [role="dialog"]');
+const hasLanded = () => !!document.activeElement?.closest('main, [role$="dialog"]');
 
 /**
  * After a change of the screen the keyboard goes on in its content, not in the bar or nowhere: as soon as there is some,

@@ -1,3 +1,4 @@
+import { Progress } from 'radix-ui';
 import { decimals, msg } from '../language/language';
 export type Mark = 'pass' | 'look' | 'stop' | 'missing' | 'stale' | 'working';
 
@@ -54,16 +55,16 @@ export function StatusMark({ mark, size = 10 }: { mark: Mark; size?: number }) {
 
 export function ProgressBar({ share, label }: { share: number; label: string }) {
   return (
-    <div
-      role="progressbar"
+    <Progress.Root
       aria-label={label}
-      aria-valuemin={0}
-      aria-valuemax={100}
-      aria-valuenow={Math.round(share * 100)}
+      value={Math.round(Math.min(1, Math.max(0, share)) * 100)}
       className="bg-line h-1.5 w-full overflow-hidden rounded-full"
     >
-      <div className="bg-spruce h-full transition-[width]" style={{ width: `${share * 100}%` }} />
-    </div>
+      <Progress.Indicator
+        className="bg-spruce h-full transition-[width]"
+        style={{ width: `${share * 100}%` }}
+      />
+    </Progress.Root>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Toolbar } from 'radix-ui';
 import type { ShotRow } from '../../api/client';
 import { Button, Select } from '../../ui/controls';
 import type { BoardEdits } from './use-board-edits';
@@ -18,8 +19,7 @@ export function ChosenBar({
 }) {
   if (!cells.length) return null;
   return (
-    <div
-      role="toolbar"
+    <Toolbar.Root
       aria-label={msg('Chosen cells')}
       className="border-line bg-card flex h-12 shrink-0 items-center gap-2.5 border-t px-4.5"
     >
@@ -39,13 +39,17 @@ export function ChosenBar({
           { value: 'none', title: msg('nothing: leave it missing') },
         ]}
       />
-      <Button onClick={onDeliver}>{msg('Deliver these')}</Button>
-      <Button tone="quiet" onClick={() => setChoice(new Set())}>
-        {msg('Choose none')}
-      </Button>
+      <Toolbar.Button asChild>
+        <Button onClick={onDeliver}>{msg('Deliver these')}</Button>
+      </Toolbar.Button>
+      <Toolbar.Button asChild>
+        <Button tone="quiet" onClick={() => setChoice(new Set())}>
+          {msg('Choose none')}
+        </Button>
+      </Toolbar.Button>
       <span className="text-ink-2 ml-auto text-[12px]">
         {msg('Shift for a range, Ctrl for one more, Enter or a double click opens the stage')}
       </span>
-    </div>
+    </Toolbar.Root>
   );
 }

@@ -1,3 +1,4 @@
+import { Toolbar } from 'radix-ui';
 import type { Gesture } from './desk-traces';
 import { TOOLS, type ToolId } from './tools';
 import { msg } from '../../language/language';
@@ -5,16 +6,14 @@ import { msg } from '../../language/language';
 /** The tools, beside the photo. */
 export function ToolBar({ tool, onTool }: { tool: Gesture['tool']; onTool(tool: ToolId): void }) {
   return (
-    <div
-      role="toolbar"
+    <Toolbar.Root
       aria-label={msg('Tools')}
-      aria-orientation="vertical"
+      orientation="vertical"
       className="bg-card absolute top-14 left-3 flex max-h-[calc(100%-4.5rem)] min-w-26 flex-col gap-px overflow-y-auto rounded-md p-1 shadow-[0_2px_10px_rgba(23,27,25,0.16)]"
     >
       {TOOLS.map((t) => (
-        <button
+        <Toolbar.Button
           key={t.id}
-          type="button"
           aria-pressed={tool === t.id}
           title={`${t.about} (${t.key.toUpperCase()})`}
           onClick={() => onTool(t.id)}
@@ -24,8 +23,8 @@ export function ToolBar({ tool, onTool }: { tool: Gesture['tool']; onTool(tool: 
           <kbd aria-hidden className="measure text-[10px]">
             {t.key.toUpperCase()}
           </kbd>
-        </button>
+        </Toolbar.Button>
       ))}
-    </div>
+    </Toolbar.Root>
   );
 }

@@ -1,3 +1,4 @@
+import { ProgressBar } from '../../ui/status';
 import { Eye, EyeOff, Trash2 } from 'lucide-react';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { Button, IconButton, Segmented, Slider } from '../../ui/controls';
@@ -44,7 +45,7 @@ export function MendSection({
       {tool && <ToolFields tool={tool} onChange={setTool} />}
       {progress !== null && (
         <div className="flex items-center gap-2" role="status">
-          <progress className="grow" value={progress} max={1} aria-label={msg('Covering')} />
+          <ProgressBar share={progress} label={msg('Covering')} />
           <span className="measure">{Math.round(progress * 100)} %</span>
           <Button onClick={cancel}>{msg('Cancel')}</Button>
         </div>

@@ -1,3 +1,4 @@
+import { RadioGroup } from 'radix-ui';
 import { Lock, LockOpen } from 'lucide-react';
 import { create } from 'zustand';
 import { isProduct } from '@scenograph/core/elements/product/model';
@@ -60,24 +61,24 @@ export function SizingControl({ element, free }: { element: ShotElement; free: b
       ) : (
         <>
           <span className="text-ink-2 text-[12px]">{msg('Stays put')}</span>
-          <div
-            role="radiogroup"
+          <RadioGroup.Root
             aria-label={msg('Point that stays put when a size is typed')}
             className="grid grid-cols-3"
+            value={still}
+            onValueChange={(point) => useSizing.setState({ still: point })}
           >
             {POINTS.map((point) => (
-              <label key={point} title={point} className="grid h-4 w-4 place-items-center">
-                <input
-                  type="radio"
-                  name="still"
-                  aria-label={point}
-                  className="accent-spruce m-0 h-2.5 w-2.5"
-                  checked={still === point}
-                  onChange={() => useSizing.setState({ still: point })}
-                />
-              </label>
+              <RadioGroup.Item
+                key={point}
+                value={point}
+                aria-label={point}
+                title={point}
+                className="group grid h-4 w-4 place-items-center"
+              >
+                <span className="border-ink-3 group-data-[state=checked]:border-spruce group-data-[state=checked]:bg-spruce h-2.5 w-2.5 rounded-full border" />
+              </RadioGroup.Item>
             ))}
-          </div>
+          </RadioGroup.Root>
         </>
       )}
       <button

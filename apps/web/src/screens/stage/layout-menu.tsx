@@ -7,11 +7,12 @@ import { useStage } from './store';
 import { msg } from '../../language/language';
 
 /** What lies over the picture to lay things out by: rulers, guides with their places as numbers, grid, centre lines. */
-export function LayoutMenu({ className }: { className: string }) {
+export function LayoutMenu({ className, ...rest }: { className: string }) {
   const aids = useLayoutAids();
   return (
     <Popover.Root>
       <Popover.Trigger
+        {...rest}
         className={`${className} ${aids.rulers || aids.grid || aids.centre ? 'bg-spruce-tint' : ''}`}
         title={msg('Rulers, guides and grid (R, G)')}
         aria-label={msg('Rulers, guides and grid')}

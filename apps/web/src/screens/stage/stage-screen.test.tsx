@@ -167,7 +167,7 @@ test('what another stored meanwhile is not overwritten: mine can stand, or be ke
   const theirs = { ...STAGED, elements: STAGED.elements.slice(0, 3) };
   kept.stored = { ...STORED, revision: 5, document: theirs };
   await user.keyboard('{ArrowDown}');
-  const dialog = within(await screen.findByRole('dialog', undefined, { timeout: 8000 }));
+  const dialog = within(await screen.findByRole('alertdialog', undefined, { timeout: 8000 }));
   expect(useStage.getState().document!.elements).toHaveLength(5);
   await user.click(dialog.getByRole('button', { name: 'Keep mine as a copy' }));
   await waitFor(() => expect(useStage.getState().document!.elements).toHaveLength(3));

@@ -1,4 +1,5 @@
 import { Fullscreen, Maximize, Minus, Plus } from 'lucide-react';
+import { Toolbar } from 'radix-ui';
 import { toggleAlone, useAlone } from './alone';
 import { LayoutMenu } from './layout-menu';
 import { RULER, useLayoutAids } from './rulers';
@@ -28,44 +29,35 @@ export function ZoomBar({
       <span className="measure bg-card/95 rounded-sm px-2 py-1">
         {frame.width} x {frame.height}
       </span>
-      <div role="toolbar" aria-label={msg('View')} className="bg-card/95 flex items-center rounded-sm">
-        <button
-          type="button"
+      <Toolbar.Root aria-label={msg('View')} className="bg-card/95 flex items-center rounded-sm">
+        <Toolbar.Button
           className={button}
           title={msg('Zoom out (-)')}
           aria-label={msg('Zoom out')}
           onClick={hands.farther}
         >
           <Minus size={13} aria-hidden />
-        </button>
-        <button
-          type="button"
+        </Toolbar.Button>
+        <Toolbar.Button
           className={`measure ${button} min-w-14 justify-center`}
           title={msg('Actual pixels, 100 % (A)')}
           aria-label={msg('{zoom} %: show actual pixels', { zoom: Math.round(zoom * 100) })}
           onClick={hands.actual}
         >
           {Math.round(zoom * 100)} %
-        </button>
-        <button
-          type="button"
+        </Toolbar.Button>
+        <Toolbar.Button
           className={button}
           title={msg('Zoom in (+)')}
           aria-label={msg('Zoom in')}
           onClick={hands.closer}
         >
           <Plus size={13} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className={button}
-          title={msg('Fit the picture to the view (F)')}
-          onClick={hands.fit}
-        >
+        </Toolbar.Button>
+        <Toolbar.Button className={button} title={msg('Fit the picture to the view (F)')} onClick={hands.fit}>
           {msg('Fit')}
-        </button>
-        <button
-          type="button"
+        </Toolbar.Button>
+        <Toolbar.Button
           className={button}
           title={msg('Fit what is chosen (Shift F)')}
           aria-label={msg('Fit what is chosen')}
@@ -73,9 +65,8 @@ export function ZoomBar({
           onClick={() => void hands.chosen()}
         >
           <Maximize size={13} aria-hidden />
-        </button>
-        <button
-          type="button"
+        </Toolbar.Button>
+        <Toolbar.Button
           className={`${button} ${alone ? 'bg-spruce-tint' : ''}`}
           title={msg('The picture alone (.)')}
           aria-label={msg('The picture alone')}
@@ -83,9 +74,11 @@ export function ZoomBar({
           onClick={toggleAlone}
         >
           <Fullscreen size={13} aria-hidden />
-        </button>
-        <LayoutMenu className={button} />
-      </div>
+        </Toolbar.Button>
+        <Toolbar.Button asChild>
+          <LayoutMenu className={button} />
+        </Toolbar.Button>
+      </Toolbar.Root>
     </div>
   );
 }

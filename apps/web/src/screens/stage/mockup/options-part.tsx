@@ -179,16 +179,14 @@ function DesignPicker({
           key={a.id}
           className={`flex cursor-pointer flex-col gap-1 rounded-md border p-1.5 ${chosen.includes(a.id) ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}
         >
-          <input
-            type="checkbox"
-            className="sr-only"
-            checked={chosen.includes(a.id)}
-            onChange={(e) =>
-              onChange(e.target.checked ? [...chosen, a.id] : chosen.filter((x) => x !== a.id))
-            }
-          />
           <img src={reducedUrl(a.picture, 160)} alt="" className="h-14 w-full bg-white object-contain" />
-          <span className="truncate text-[12px]">{a.title}</span>
+          <span className="flex items-center gap-1.5">
+            <Checkbox
+              checked={chosen.includes(a.id)}
+              onChange={(on) => onChange(on ? [...chosen, a.id] : chosen.filter((x) => x !== a.id))}
+            />
+            <span className="truncate text-[12px]">{a.title}</span>
+          </span>
         </label>
       ))}
     </div>
