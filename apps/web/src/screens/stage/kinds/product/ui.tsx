@@ -3,7 +3,8 @@ import { groundOf } from '@scenograph/core/elements/ground-of';
 import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import type { KindUi } from '../kind-ui';
 import { SlatPhoto } from '../slat-photo';
-import { ProductLightDesk, ProductPlaceDesk, ProductToneDesk } from './desk';
+import { ProductLightDesk, ProductToneDesk } from './light-desk';
+import { ProductPlaceDesk } from './place-desk';
 import { msg } from '../../../../language/language';
 
 export const productUi: KindUi<ProductElement> = {
