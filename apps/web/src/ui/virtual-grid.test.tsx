@@ -65,3 +65,11 @@ test('few are all shown, none is an empty list', () => {
   show([]);
   expect(screen.getAllByRole('list')[1].children).toHaveLength(0);
 });
+
+test('before there is a layout only a screenful is made', () => {
+  window.ResizeObserver = class extends Laid {
+    override observe() {}
+  };
+  show(names);
+  expect(shown()).toEqual(names.slice(0, 60));
+});

@@ -3,6 +3,8 @@ import { useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { useSize } from './use-size';
 
 const GAP = 14;
+/** So many cards are there before the room for them is known. */
+const BEFORE = 60;
 
 /**
  * Cards in as many columns as there is room for, of which only those near the view are in the page: thousands cost no more
@@ -43,11 +45,10 @@ export function VirtualGrid<T>({
     scrollMargin: above,
     overscan: 2,
   });
-  // Until there is a layout nothing can be left out.
   const seen = width ? rows.getVirtualItems() : [];
   const [first, last] = [seen[0], seen[seen.length - 1]];
   const from = first ? first.index * columns : 0;
-  const to = last ? (last.index + 1) * columns : width ? 0 : items.length;
+  const to = last ? (last.index + 1) * columns : width ? 0 : BEFORE;
   return (
     <ul
       ref={list}
