@@ -15,10 +15,16 @@ const PAUSE = 250;
  */
 export function keepRunning(name, start, { stopping, giveUp, say = console.error }) {
   let ends = [];
+  let ran = false;
   const begin = () => {
     const { child, ready } = start();
+    void ready.then(
+      () => (ran = true),
+      () => undefined,
+    );
     child.once('exit', () => {
-      if (stopping()) return;
+      // What never ran is told by the promise: to start it again would not mend it.
+      if (stopping() || !ran) return;
       ends = [...ends.filter((at) => at > Date.now() - WITHIN), Date.now()];
       if (ends.length > TRIES) {
         say(`${name} ended ${ends.length} times within a minute; giving up.`);
