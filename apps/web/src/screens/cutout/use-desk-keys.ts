@@ -21,7 +21,9 @@ export function useDeskKeys(actions: readonly Action[], hands: Hands): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (
-        (e.target as HTMLElement).closest('input, textarea, [role$="dialog"], [role="menu"], [role="listbox"]')
+        (e.target as HTMLElement).closest(
+          'input, textarea, [role$="dialog"], [role="menu"], [role="listbox"]',
+        )
       )
         return;
       if (isSilenced(e)) return;

@@ -80,7 +80,7 @@ test('a change of somebody else meanwhile is put to the choice', async () => {
   kept.stored = { ...kept.stored, revision: 4, title: 'Theirs' };
   await user.clear(screen.getByRole('textbox', { name: 'Depth' }));
   await user.type(screen.getByRole('textbox', { name: 'Depth' }), '500{Enter}');
-  const dialog = within(await screen.findByRole('dialog', undefined, { timeout: 8000 }));
+  const dialog = within(await screen.findByRole('alertdialog', undefined, { timeout: 8000 }));
   await user.click(dialog.getByRole('button', { name: /mine/i }));
   await stored();
   expect(kept.bodies.at(-1)).toMatchObject({ revision: 4, survey: { plane: { depthMm: 500 } } });
