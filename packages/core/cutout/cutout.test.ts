@@ -119,6 +119,34 @@ test('colours along the edge are those of the product, not mixed with the backdr
   expect(off / seen).toBeLessThan(12);
 });
 
+test('what a hand makes firm beyond a faint edge has the photo’s own colour, not the product’s', async () => {
+  const { photo, truth } = ringOnSweep({ shadow: false, hole: false });
+  const { image, bounds } = await cutOut(
+    photo,
+    {
+      ...PLAIN_RECIPE,
+      steps: [
+        {
+          ...{ id: 'p', name: 'Paint in', on: true, kind: 'paint', side: 'keep' },
+          ...{ points: [[326, 175]], radius: 14, softness: 0 },
+        },
+      ],
+    },
+    null,
+  );
+  let seen = 0;
+  for (let y = 165; y < 186; y++)
+    for (let x = 318; x < 336; x++) {
+      if (truth.data[y * 420 + x] > 0.01 || Math.hypot(x - 326, y - 175) > 12) continue;
+      const j = ((y - bounds.y) * image.width + x - bounds.x) * 4;
+      expect(image.data[j + 3]).toBe(255);
+      // The backdrop is grey, the product's green is 30 to 52.
+      expect(image.data[j + 1]).toBeGreaterThan(120);
+      seen++;
+    }
+  expect(seen).toBeGreaterThan(100);
+});
+
 test('a picture without a product is refused with a sentence', async () => {
   const flat = createRgba(80, 60);
   flat.data.fill(231);

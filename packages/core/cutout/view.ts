@@ -61,9 +61,11 @@ export function renderView(source: CutoutSource, solved: Solved, view: View): Ex
   const { glass } = solved;
   const scale = fineK / source.smallK;
   if (glass) seeThrough(picture, place, scale, glass, expanded.alpha, expanded.colours);
-  const found = glass && Float32Array.from(expanded.alpha.data);
+  const corrected = recipe.steps.some((s) => s.on);
+  const found = corrected ? Float32Array.from(expanded.alpha.data) : null;
   applyExactSteps(expanded.alpha, wide.view, recipe, source.photo, sourcesOf(source));
-  if (found) recolourGlass(picture, place, scale, glass, found, expanded);
+  if (found && glass) recolourGlass(picture, place, scale, glass, found, expanded);
+  else if (found) recolourFirmer(picture, found, expanded);
   const alpha = applyEdgeControls(expanded.alpha, recipe.edge, view.k);
   if (recipe.repairs.length) addRepairs(expanded.colours, alpha, wide.view, recipe.repairs);
   if (wide.view === view) return { alpha, colours: expanded.colours };
@@ -139,6 +141,21 @@ function changedIn({ recipe, changed, fineK, fine }: Solved, before: Rendered): 
   const right = Math.min(view.width, Math.ceil(Math.max(...boxes.map((b) => at(b[2], view.left)))) + reach);
   const bottom = Math.min(view.height, Math.ceil(Math.max(...boxes.map((b) => at(b[3], view.top)))) + reach);
   return { x, y, width: right - x, height: bottom - y };
+}
+
+/**
+ * Where a hand has made firm what was faint, the photo's own colour is seen: the one worked out for a faint edge was that of
+ * the product beside it.
+ * @param was the opacity, 0..1, when the cutout's colours were worked out
+ */
+function recolourFirmer(picture: Rgba, was: Float32Array, { alpha, colours }: Expanded): void {
+  for (let p = 0; p < was.length; p++) {
+    const a = alpha.data[p];
+    if (was[p] >= 0.5 || a <= was[p] + 0.01) continue;
+    const kept = was[p] / a;
+    for (let j = p * 4; j < p * 4 + 3; j++)
+      colours.data[j] = kept * colours.data[j] + (1 - kept) * picture.data[j];
+  }
 }
 
 function widened(view: View, photo: Rgba, reach: number): { view: View; x: number; y: number } {
