@@ -3,7 +3,7 @@ import { useId, type InputHTMLAttributes, type Ref, type TextareaHTMLAttributes 
 const FIELD =
   'border-line focus:border-spruce bg-card w-full min-w-0 rounded-md border px-2 text-[13px] outline-none';
 
-type Common = { label: string; hideLabel?: boolean; /** What is wrong with it. */ error?: string };
+type Common = { label: string; /** What is wrong with it. */ error?: string };
 type Line = Common & {
   multiline?: false;
   ref?: Ref<HTMLInputElement>;
@@ -14,7 +14,7 @@ type Lines = Common & {
 } & TextareaHTMLAttributes<HTMLTextAreaElement>;
 
 /** A text of a form, registered with it by `{...form.register(name)}`; its error stands below and is read out. */
-export function FormField({ label, hideLabel, error, ...field }: Line | Lines) {
+export function FormField({ label, error, ...field }: Line | Lines) {
   const id = useId();
   const told = {
     id,
@@ -23,7 +23,7 @@ export function FormField({ label, hideLabel, error, ...field }: Line | Lines) {
   };
   return (
     <div>
-      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-ink-2 mb-1 block text-[12px]'}>
+      <label htmlFor={id} className="text-ink-2 mb-1 block text-[12px]">
         {label}
       </label>
       {isLines(field) ? <TextArea {...field} {...told} /> : <TextLine {...field} {...told} />}

@@ -6,7 +6,7 @@ const product = [{ kind: 'text' }, { kind: 'product' }];
 const of = (confidence: number | null, severity?: 'stop' | 'look' | 'off', elements = product) =>
   judgeCutout(elements, confidence, severity);
 
-test('the less sure a cutout is, the graver: it fails below a half and warns below what looks right', () => {
+test('a cutout fails below a half and is a warning below what looks right', () => {
   expect(of(0.1)).toMatchObject({ check: 'cutout', verdict: 'stop', measured: 'needs a hand' });
   expect(of(0.49)).toMatchObject({ verdict: 'stop' });
   expect(of(0.5)).toMatchObject({ verdict: 'look', measured: 'look at it' });
@@ -19,7 +19,7 @@ test('a cutout that a person vouches for is not doubted, nor one that the pictur
   expect(of(0.1, undefined, [{ kind: 'text' }])).toBeNull();
 });
 
-test('the slot says how grave a doubt is, or that it does not ask', () => {
+test('the slot sets the severity of a doubt, or does not ask', () => {
   expect(of(0.1, 'look')).toMatchObject({ verdict: 'look' });
   expect(of(0.7, 'stop')).toMatchObject({ verdict: 'stop' });
   expect(of(0.1, 'off')).toBeNull();

@@ -101,7 +101,7 @@ export function judgeMeasures(measures: Measures, slot: Slot, checks = CHECKS): 
   });
 }
 
-/** A finding under its check's name, as grave as the slot holds it. */
+/** A finding under its check's name, with the slot's severity. */
 export function named(
   check: { id: string; title: string },
   finding: Finding,
@@ -112,7 +112,7 @@ export function named(
 }
 
 /**
- * What is said of a picture whose product's automatic cutout may be wrong, as grave as the slot holds it; null where no
+ * What is said of a picture whose product's automatic cutout may be wrong, with the slot's severity; null where no
  * product is among the elements, the cutout looks right, or the slot does not ask.
  * @param confidence probability that the cutout is right, 0..1; null where a person vouches for it
  */
@@ -174,7 +174,7 @@ export function applyFix(
   return check.fix(shot, resolved, slotKey, slot, about);
 }
 
-/** The gravest verdict that was not waived. */
+/** The worst verdict that was not waived. */
 export function worst(results: CheckResult[]): Verdict {
   const open = results.filter((r) => !r.waived);
   if (open.some((r) => r.verdict === 'stop')) return 'stop';
