@@ -82,15 +82,3 @@ test('at() and surface() tell the same', () => {
     { numRuns: 30 },
   );
 });
-
-test('a surface fitted on one size says the same of another', () => {
-  const { lab, use } = sweep(gradient);
-  const model = fitBackground(lab, use, W, H, 6);
-  const larger = model.sized(W * 2, H * 2);
-  expect(larger.surface()).toHaveLength(W * 2 * H * 2 * 3);
-  expect(larger.sigma).toEqual(model.sigma);
-  const [a, b] = [new Float64Array(3), new Float64Array(3)];
-  model.at(13, 31, a);
-  larger.at(26, 62, b);
-  for (let c = 0; c < 3; c++) expect(b[c]).toBeCloseTo(a[c], 10);
-});

@@ -10,8 +10,6 @@ export interface BackgroundModel {
   surface(): Float32Array;
   /** Noise of each channel (robust standard deviation). */
   sigma: [number, number, number];
-  /** The same surface for a copy of the picture in another size. */
-  sized(width: number, height: number): BackgroundModel;
 }
 
 const TERMS = 10;
@@ -78,20 +76,10 @@ export function fitBackground(
       weights[s] = u < 1 ? (1 - u) ** 2 : 0;
     }
   }
-  return modelOf(coefficients, sigma, width, height);
-}
-
-function modelOf(
-  coefficients: Float64Array[],
-  sigma: [number, number, number],
-  width: number,
-  height: number,
-): BackgroundModel {
   const scratch = new Float64Array(TERMS);
   let surface: Float32Array | null = null;
   return {
     sigma,
-    sized: (w, h) => modelOf(coefficients, sigma, w, h),
     surface() {
       surface ??= evaluate(coefficients, width, height);
       return surface;
@@ -100,7 +88,7 @@ function modelOf(
       basis((x / width) * 2 - 1, (y / height) * 2 - 1, scratch);
       for (let c = 0; c < 3; c++) {
         let v = 0;
-        for (let t = 0; t < coefficients[c].length; t++) v += scratch[t] * coefficients[c][t];
+        for (let t = 0; t < terms; t++) v += scratch[t] * coefficients[c][t];
         out[c] = v;
       }
     },

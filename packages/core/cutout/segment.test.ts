@@ -1,14 +1,12 @@
 import { expect, test } from '@jest/globals';
 import { seededRandom } from '../raster/random';
-import { colourHypothesis } from './colour-hypothesis';
-import { smoothness } from './graph-cut';
 import { analyse } from './segment';
 
 const [W, H] = [101, 75];
 const OPTIONS = { holes: true, shadows: true };
 const inside = (x: number, y: number) => Math.hypot(x - 50, y - 37) < 20;
 
-/** A dark disc on a pale sweep with a little grain; both sides are odd. */
+/** A dark disc on a pale sweep with a little grain. */
 function disc() {
   const random = seededRandom(4);
   const lab = new Float32Array(W * H * 3);
@@ -28,20 +26,6 @@ const share = (of: ArrayLike<number>, test: (i: number, x: number, y: number) =>
   for (let i = 0; i < of.length; i++) if (test(i, i % W, Math.floor(i / W))) n++;
   return n / of.length;
 };
-
-test('beside the model, colour is judged at half the size, and says nearly the same', () => {
-  const lab = disc();
-  const shape = { width: W, height: H, data: new Float32Array(W * H).fill(0.5) };
-  const seen = { width: W, height: H, data: new Float32Array(W * H) };
-  const { byColour } = analyse(lab, W, H, OPTIONS, { shape, seen, agreement: 1 });
-  const alone = colourHypothesis(lab, W, H, OPTIONS, smoothness(lab, W, H));
-  for (const plane of [byColour.odds, byColour.shading.residual, byColour.shading.deep, byColour.product])
-    expect(plane).toHaveLength(W * H);
-  expect(share(byColour.product, (i) => byColour.product[i] !== alone.product[i])).toBeLessThan(0.01);
-  const [there, here] = [byColour.model.surface(), alone.model.surface()];
-  expect(there).toHaveLength(W * H * 3);
-  for (let i = 0; i < there.length; i += 31) expect(there[i]).toBeCloseTo(here[i], 2);
-});
 
 test('where model and colours agree the outline is theirs', () => {
   const data = Float32Array.from({ length: W * H }, (_, i) => (inside(i % W, Math.floor(i / W)) ? 0.9 : 0.1));

@@ -75,9 +75,7 @@ export function analyse(
   segmentation: Segmentation | null = null,
 ): Analysis {
   const weights = smoothness(lab, width, height);
-  const byColour = segmentation
-    ? coarseHypothesis(lab, width, height, options)
-    : colourHypothesis(lab, width, height, options, weights);
+  const byColour = colourHypothesis(lab, width, height, options, weights);
   const base = { lab, width, height, options, weights, byColour };
   if (!segmentation) return { ...base, ...byColour, shape: null, chance: null };
   const { data: shape } = resizePlane(segmentation.shape, width, height);
@@ -99,45 +97,6 @@ export function analyse(
     shape,
     chance: odds.map((o) => 1 / (1 + Math.exp(-o / UNARY))),
   };
-}
-
-/** Colour alone at half the size, brought back to the whole: where it is one of three sources, that is fine enough. */
-function coarseHypothesis(
-  lab: Float32Array,
-  width: number,
-  height: number,
-  options: SegmentOptions,
-): ColourHypothesis {
-  const w = Math.ceil(width / 2);
-  const h = Math.ceil(height / 2);
-  const half = halved(lab, width, height);
-  const coarse = colourHypothesis(half, w, h, options, smoothness(half, w, h));
-  const whole = (data: Float32Array) => resizePlane({ width: w, height: h, data }, width, height).data;
-  const { residual, deep, shade } = coarse.shading;
-  const product = Float32Array.from(coarse.product);
-  return {
-    model: coarse.model.sized(width, height),
-    shading: { residual: whole(residual), deep: whole(deep), shade: whole(shade) },
-    odds: whole(coarse.odds),
-    product: Uint8Array.from(whole(product), (v) => (v > 0.5 ? 1 : 0)),
-    patterned: coarse.patterned,
-  };
-}
-
-/** The mean of every 2 x 2 pixels, 3 floats a pixel; at an odd edge of what there is. */
-function halved(lab: Float32Array, width: number, height: number): Float32Array {
-  const w = Math.ceil(width / 2);
-  const h = Math.ceil(height / 2);
-  const out = new Float32Array(w * h * 3);
-  for (let y = 0, to = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      const left = (2 * y * width + 2 * x) * 3;
-      const right = 2 * x + 1 < width ? 3 : 0;
-      const down = 2 * y + 1 < height ? width * 3 : 0;
-      for (let at = left; at < left + 3; at++)
-        out[to++] = (lab[at] + lab[at + right] + lab[at + down] + lab[at + right + down]) / 4;
-    }
-  return out;
 }
 
 /** Backdrop and product by colours, learnt on both sides from what the segmentation model is sure of. */
