@@ -1,12 +1,12 @@
+import { RefreshCw, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { call, reducedUrl, upload, type Photo } from '../../api/client';
-import { Button, buttonClass, Checkbox } from '../../ui/controls';
+import { Button, buttonClass, Checkbox, IconButton } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { bytesText, StatusMark } from '../../ui/status';
 import { removing } from '../../ui/removing';
 import { tried } from '../../ui/tried';
-import { reviewState } from '../review/review-state';
-import { cutoutText } from './cutout-text';
+import { cutoutMark, cutoutText } from './cutout-text';
 import { msg } from '../../language/language';
 
 /** A photo with its cutout, how that stands, and what can be done with it. */
@@ -63,7 +63,7 @@ export function PhotoCard({
           </span>
         </div>
         <Facts photo={photo} />
-        <div className="mt-2 flex flex-wrap justify-between gap-y-1">
+        <div className="mt-2 flex items-center gap-1.5">
           {photo.cutout ? (
             <Button onClick={onStart}>{msg('Start listing')}</Button>
           ) : (
@@ -71,8 +71,11 @@ export function PhotoCard({
               {msg('Open')}
             </Link>
           )}
-          <label className="text-ink-2 hover:text-ink focus-within:outline-spruce cursor-pointer rounded-sm px-1 py-1 focus-within:outline-2">
-            {msg('Replace')}
+          <label
+            title={msg('Replace {photo} by another photo', { photo: photo.name })}
+            className="border-line hover:border-ink-3 focus-within:outline-spruce ml-auto inline-flex h-7 w-8 cursor-pointer items-center justify-center rounded-md border focus-within:outline-2"
+          >
+            <RefreshCw size={14} aria-hidden />
             <input
               type="file"
               className="sr-only"
@@ -84,17 +87,14 @@ export function PhotoCard({
               }}
             />
           </label>
-          <Button tone="quiet" onClick={remove} aria-label={msg('Remove {photo}', { photo: photo.name })}>
-            {msg('Remove')}
-          </Button>
+          <IconButton label={msg('Remove {photo}', { photo: photo.name })} onClick={remove}>
+            <Trash2 size={14} aria-hidden />
+          </IconButton>
         </div>
       </div>
     </div>
   );
 }
-
-/** The mark of what the words beside it say: never more sure than they are. */
-const markOf = (photo: Photo) => (photo.inUse ? reviewState(photo).mark : 'stale');
 
 /** Size, state of the cutout, and what the reader noted. */
 function Facts({ photo }: { photo: Photo }) {
@@ -108,7 +108,7 @@ function Facts({ photo }: { photo: Photo }) {
         })}
       </p>
       <p className="text-ink-2 mt-0.5 flex items-center gap-1.5 text-[12px]">
-        <StatusMark size={9} mark={markOf(photo)} />
+        <StatusMark size={9} mark={cutoutMark(photo)} />
         <span className="truncate" title={cutoutText(photo)}>
           {cutoutText(photo)}
         </span>

@@ -127,7 +127,8 @@ test('a file that is no picture is refused with a sentence, and the others come 
   ]);
   const coming = within(await screen.findByRole('region', { name: 'Coming in' }));
   expect(await coming.findByText('notes.txt is not a picture.')).toBeVisible();
-  expect(await coming.findByText('Cut out, look at it')).toBeVisible();
+  const doubted = (await coming.findByText('Cut out, look at it')).closest('li')!;
+  expect(within(doubted).getByRole('img')).toHaveAccessibleName('warning');
   expect(await screen.findByRole('checkbox', { name: 'Choose mug.jpg' })).toBeVisible();
   await user.click(coming.getByRole('button', { name: 'Clear what is done' }));
   expect(screen.queryByRole('region', { name: 'Coming in' })).toBeNull();

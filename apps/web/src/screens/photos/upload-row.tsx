@@ -2,8 +2,14 @@ import type { Photo } from '../../api/client';
 import { stopUpload, type Upload } from '../../api/uploads';
 import { Button } from '../../ui/controls';
 import { ProgressBar, StatusMark, type Mark } from '../../ui/status';
-import { cutoutText } from './cutout-text';
+import { cutoutMark, cutoutText } from './cutout-text';
 import { msg } from '../../language/language';
+
+function markOf({ state }: Upload, photo: Photo | undefined): Mark {
+  if (state === 'stopped') return 'missing';
+  if (state === 'refused') return 'stop';
+  return state === 'taken' && photo ? cutoutMark(photo) : 'working';
+}
 
 /** One file on its way in: how far it has come, and then its cutout. */
 export function UploadRow({
@@ -15,15 +21,9 @@ export function UploadRow({
   photo: Photo | undefined;
   onStart(photos: Photo[]): void;
 }) {
-  const mark: Mark =
-    upload.state === 'refused'
-      ? 'stop'
-      : upload.state === 'taken' && photo?.cutoutState === 'done'
-        ? 'pass'
-        : 'working';
   return (
     <li className="border-line flex min-h-9.5 items-center gap-3 border-b px-4 py-1.5 last:border-b-0">
-      <StatusMark mark={upload.state === 'stopped' ? 'missing' : mark} />
+      <StatusMark mark={markOf(upload, photo)} />
       <span className="w-56 shrink-0 truncate font-medium">{upload.name}</span>
       {upload.state === 'sending' || upload.state === 'waiting' ? (
         <>
