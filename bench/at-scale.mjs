@@ -27,7 +27,7 @@ import {
 const wait = (ms) => new Promise((r) => setTimeout(r, ms));
 
 /** A server with the demo on a database of its own. */
-async function place() {
+export async function place() {
   await buildAll();
   const folder = temporaryFolder('scenograph-scale');
   const cluster = await startCluster(folder);

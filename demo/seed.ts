@@ -9,6 +9,8 @@ import { estimateAreas } from '@scenograph/core/stage/estimate-areas';
 import { readSpecSheet } from '@scenograph/core/spec/read-spec-sheet';
 import { encodeGreyPng } from '@scenograph/host-node/encode';
 import { decodeGrey, decodePicture, MIME, takePicture } from '@scenograph/host-node/read-picture';
+import { operations } from '@scenograph/host-node/sandbox/operations';
+import { asIncoming } from '../apps/server/src/http/incoming';
 import { eq } from 'drizzle-orm';
 import type { BlobStore } from '../apps/server/src/blobs/blob-store';
 import { createBlobStore } from '../apps/server/src/blobs/blob-store';
@@ -168,11 +170,12 @@ async function seedScenes(db: Database, store: BlobStore): Promise<void> {
 }
 
 async function seedArtwork(db: Database, store: BlobStore): Promise<void> {
-  const service = new ArtworkService(db, store);
+  // The demo's own files need no sandbox.
+  const service = new ArtworkService(db, store, operations);
   for (const file of (await readdir(join(here, 'artwork'))).sort()) {
     const title = file.replace('.svg', '').replaceAll('-', ' ');
     const name = `${title[0].toUpperCase()}${title.slice(1)}.svg`;
-    await service.take(name, await readFile(join(here, 'artwork', file)), stamp());
+    await asIncoming(name, await readFile(join(here, 'artwork', file)), (f) => service.take(f, stamp()));
   }
 }
 

@@ -1,7 +1,8 @@
 /**
  * "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint", "-- large", "-- staging",
  * "-- print", "-- fill" or "-- overlays" for one part). Those at full scale, with a server and workers of their own, run
- * only when they are named: "-- deliveries", "-- board", "-- kills"; "-- interface [address]" asks a running Scenograph.
+ * only when they are named: "-- deliveries", "-- board", "-- kills", "-- hostile"; "-- interface [address]" asks a running
+ * Scenograph.
  */
 import { buildBench } from './build.mjs';
 import { ensurePackages, runCommand } from './setup.mjs';
@@ -20,4 +21,9 @@ if (part === 'interface') {
   process.exit(0);
 }
 await buildBench();
+if (part === 'hostile') {
+  const { benchHostile } = await import('../bench/hostile.mjs');
+  await benchHostile(...process.argv.slice(3).map(Number));
+  process.exit(0);
+}
 await runCommand(process.execPath, ['bench/dist/bench.mjs', ...process.argv.slice(2)]);

@@ -31,12 +31,16 @@ export async function buildNode() {
       worker: join(root, 'apps/server/src/worker.ts'),
       'paint-thread': join(root, 'apps/server/src/jobs/paint-thread.ts'),
       seed: join(root, 'demo/seed.ts'),
+      sandbox: join(root, 'packages/host-node/sandbox/process.ts'),
     },
     outdir: join(root, 'apps/server/dist'),
   });
   await build({
     ...common,
-    entryPoints: { cli: join(root, 'apps/cli/src/cli.ts') },
+    entryPoints: {
+      cli: join(root, 'apps/cli/src/cli.ts'),
+      sandbox: join(root, 'packages/host-node/sandbox/process.ts'),
+    },
     outdir: join(root, 'apps/cli/dist'),
   });
 }
@@ -45,7 +49,10 @@ export async function buildBench() {
   const { build } = await import('esbuild');
   await build({
     ...common,
-    entryPoints: { bench: join(root, 'bench/bench.ts') },
+    entryPoints: {
+      bench: join(root, 'bench/bench.ts'),
+      'hostile-files': join(root, 'bench/hostile-files.ts'),
+    },
     outdir: join(root, 'bench/dist'),
   });
 }

@@ -55,7 +55,7 @@ export function createPainter(
     return coming;
   };
 
-  const ownFaces = new Map<string, Promise<Typeface>>();
+  const ownFaces = new LRUCache<string, Promise<Typeface>>({ max: 24 });
   const typeface = (id: string): Promise<Typeface> => {
     const own = ownFontHash(id);
     if (!own) return loadTypeface(id);

@@ -1,5 +1,5 @@
 import type { Plane, Rgba } from '@scenograph/core/raster/pixels';
-import sharp, { type Metadata } from 'sharp';
+import sharp, { type Metadata, type Sharp } from 'sharp';
 import { checkSvg } from './check-svg';
 
 /** A picture file that is refused; the message says what is wrong and what to do. */
@@ -7,6 +7,8 @@ export class RefusedPicture extends Error {}
 
 /** Pictures with more pixels than this are refused before they are decoded. */
 export const MAX_PIXELS = 60_000_000;
+/** Pictures longer than this on a side are refused: 1 x 60,000,000 pixels are no picture. */
+export const MAX_SIDE = 30_000;
 /** Largest file taken in, in bytes. */
 export const MAX_BYTES = 400 * 1024 * 1024;
 
@@ -59,6 +61,14 @@ export function sniffFormat(bytes: Uint8Array): PictureFormat | null {
   return null;
 }
 
+/**
+ * A picture file to be decoded, everywhere with the same strictness: what was taken in can be opened ever after, and what
+ * cannot be opened is not taken in.
+ */
+export function openPicture(bytes: Uint8Array): Sharp {
+  return sharp(bytes, { limitInputPixels: MAX_PIXELS + 1, failOn: 'error' });
+}
+
 export interface TakenPicture {
   format: PictureFormat;
   /** Upright size in pixels. */
@@ -103,7 +113,7 @@ export async function takePicture(
     meta.space === 'srgb' &&
     (!meta.icc || isSrgb(meta.icc));
   try {
-    const source = sharp(bytes, { limitInputPixels: MAX_PIXELS + 1, failOn: 'error' });
+    const source = openPicture(bytes);
     if (asItIs) {
       // Decoding it all is the only proof that a file is whole.
       await source.resize(8, 8, { fit: 'fill', kernel: 'nearest', fastShrinkOnLoad: false }).raw().toBuffer();
@@ -146,6 +156,10 @@ async function headOf(name: string, bytes: Buffer): Promise<Metadata> {
   if (meta.width * meta.height > MAX_PIXELS)
     throw new RefusedPicture(
       `"${name}" has ${((meta.width * meta.height) / 1e6).toFixed(1)} megapixels; up to ${MAX_PIXELS / 1e6} are taken. Make it smaller and import it again.`,
+    );
+  if (Math.max(meta.width, meta.height) > MAX_SIDE)
+    throw new RefusedPicture(
+      `"${name}" is ${meta.width} x ${meta.height} pixels; up to ${MAX_SIDE} on a side are taken. Cut it into parts and import them.`,
     );
   return meta;
 }
@@ -200,7 +214,7 @@ function isSrgb(icc: Buffer): boolean {
 
 /** The pixels of an 8-bit sRGB picture file, straight alpha. */
 export async function decodePicture(bytes: Uint8Array): Promise<Rgba> {
-  const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PIXELS + 1 })
+  const { data, info } = await openPicture(bytes)
     .toColourspace('srgb')
     .ensureAlpha()
     .raw()
@@ -214,7 +228,7 @@ export async function decodePicture(bytes: Uint8Array): Promise<Rgba> {
 
 /** A grey picture file, such as a matte, as 0..1; a picture with transparency gives its alpha. */
 export async function decodeGrey(bytes: Uint8Array): Promise<Plane> {
-  const picture = sharp(bytes, { limitInputPixels: MAX_PIXELS + 1 });
+  const picture = openPicture(bytes);
   // A canvas writes an alpha channel even where nothing is clear: then the greys are what counts.
   const { isOpaque } = await picture.stats();
   const single = !isOpaque ? picture.extractChannel('alpha') : picture.flatten().greyscale();

@@ -10,13 +10,7 @@ import { resize } from '@scenograph/core/raster/resample';
 import { runChecks, worst } from '@scenograph/core/spec/checks/index';
 import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
 import { encodeGreyPng, encodePng } from '@scenograph/host-node/encode';
-import {
-  decodeGrey,
-  decodePicture,
-  rasterOutline,
-  RefusedPicture,
-  takePicture,
-} from '@scenograph/host-node/read-picture';
+import { decodeGrey, decodePicture, RefusedPicture, takePicture } from '@scenograph/host-node/read-picture';
 import { loadSegmentationModel } from '@scenograph/host-node/segmentation-model';
 import { Command, InvalidArgumentError } from 'commander';
 import { explain, parseJson, print, round, InputError, write } from './common';
@@ -24,6 +18,7 @@ import { addFillCommand } from './fill-command';
 import { addPrintCommand } from './print-command';
 import { addRenderCommand } from './render-command';
 import { addStageCommand } from './stage-command';
+import { inSandbox } from './in-sandbox';
 
 /** Exit codes: 0 done, 1 the input cannot be used (a sentence on stderr), 2 wrong usage, 3 a check stops the picture. */
 const BAD_INPUT = 1;
@@ -272,15 +267,17 @@ function gather<T>(read: (text: string) => T) {
 
 /** An outline file as a matte: an SVG's shapes at the photo's size, or a grey PNG of the photo's shape. */
 async function readOutline(file: string, photo: Rgba): Promise<Plane> {
-  const bytes = await readFile(file);
-  const taken = await takePicture(basename(file), bytes, ['png', 'svg']);
-  if (taken.format === 'svg') return rasterOutline(bytes, photo.width, photo.height);
-  const shape = taken.width / taken.height / (photo.width / photo.height);
-  if (shape < 0.98 || shape > 1.02)
-    throw new InputError(
-      `"${file}" is ${taken.width} x ${taken.height} pixels; the photo is ${photo.width} x ${photo.height}. An outline needs the same shape as its photo.`,
-    );
-  return decodeGrey(taken.working?.bytes ?? bytes);
+  return inSandbox(file, async (intake, copy) => {
+    const taken = await intake.picture(copy, ['png', 'svg']);
+    const shape = taken.width / taken.height / (photo.width / photo.height);
+    if (taken.format === 'png' && (shape < 0.98 || shape > 1.02))
+      throw new InputError(
+        `"${file}" is ${taken.width} x ${taken.height} pixels; the photo is ${photo.width} x ${photo.height}. An outline needs the same shape as its photo.`,
+      );
+    const grey = taken.format === 'png' && taken.working ? { ...copy, path: taken.working.path } : copy;
+    const { path } = await intake.matte(grey, { width: photo.width, height: photo.height });
+    return decodeGrey(await readFile(path));
+  });
 }
 
 /** The shadow at the photo's size; all clear where none was found. */

@@ -19,7 +19,7 @@ import {
   newPrint,
   type Print,
 } from '@scenograph/core/surface/print';
-import { takeArtwork } from '@scenograph/host-node/artwork';
+import { inSandbox } from './in-sandbox';
 import { print, readMillimetres, readShare, round, InputError, writePicture } from './common';
 import { openScene, painterOf } from './open-scene';
 import { HEX_COLOUR } from '@scenograph/core/raster/colour';
@@ -60,7 +60,10 @@ async function run(
   const started = performance.now();
   const scene = await openScene(mockupFile);
   const area = areaOf(mockupFile, scene.survey.areas, options.area);
-  const artwork = await takeArtwork(basename(artworkFile), await readFile(artworkFile), { trim: false });
+  const artwork = await inSandbox(artworkFile, async (intake, copy) => {
+    const { png, ...design } = await intake.artwork(copy, { trim: false });
+    return { ...design, png: await readFile(png.path) };
+  });
   const hash = createHash('sha256').update(artwork.png).digest('hex');
   const design = designOf(basename(artworkFile), { ...artwork, hash }, area, options);
   const shot = emptyShot(scene.survey.width, scene.survey.height);

@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { fileURLToPath } from 'node:url';
 import { Module } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
+import { createSandbox } from '@scenograph/host-node/sandbox/sandbox';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import compression from 'compression';
 import express from 'express';
@@ -17,8 +18,11 @@ import { DeliveriesController } from './deliveries/deliveries.controller';
 import { DeliveriesService } from './deliveries/deliveries.service';
 import { listen } from './events/events';
 import { EVENTS, EventsController } from './events/events.controller';
-import { SentenceFilter } from './http/errors';
+import { readingFailed, SentenceFilter } from './http/errors';
 import { isWorthCompressing, servePages } from './http/pages';
+import { guardDoors } from './http/doors';
+import { clearStale, INTAKE } from './http/incoming';
+import { onlyPlainText } from './http/plain-text';
 import { unanswered } from './http/route';
 import { SystemController } from './http/system.controller';
 import { paintThreads, THREADS } from './jobs/paint-threads';
@@ -54,7 +58,9 @@ async function main(): Promise<void> {
   const queue = await openQueue(url);
   // Deliveries are painted by workers; this thread is for a person who waits at a desk.
   const threads = paintThreads(1);
+  const sandbox = createSandbox(fileURLToPath(new URL('./sandbox.mjs', import.meta.url)));
   const { events, close } = listen(url);
+  void clearStale();
 
   @Module({
     controllers: [
@@ -83,6 +89,7 @@ async function main(): Promise<void> {
       { provide: QUEUE, useValue: queue },
       { provide: THREADS, useValue: threads },
       { provide: EVENTS, useValue: events },
+      { provide: INTAKE, useValue: sandbox.intake },
       PhotosService,
       ListingsService,
       BoardService,
@@ -103,8 +110,11 @@ async function main(): Promise<void> {
     bodyParser: false,
     logger: ['error', 'warn'],
   });
+  guardDoors(app);
   app.use(compression({ filter: isWorthCompressing }));
   app.use(express.json({ limit: '16mb' }));
+  app.use(onlyPlainText);
+  app.use(readingFailed);
   app.useGlobalFilters(new SentenceFilter());
   servePages(app, fileURLToPath(new URL('../../web/dist', import.meta.url)));
   const host = process.env.HOST || '127.0.0.1';
@@ -122,6 +132,7 @@ async function main(): Promise<void> {
     stopping = true;
     // Open event streams would hold the server; they are cut, browsers reconnect by themselves.
     server.closeAllConnections();
+    sandbox.close();
     await Promise.allSettled([app.close(), close(), queue.stop(), threads.destroy()]);
     await pool.end().catch(() => undefined);
     process.exit(0);

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { asc, eq, sql } from 'drizzle-orm';
 import type { Database, Transaction } from '../database/database';
 import { blobPieces, blobs, derived } from '../database/schema';
@@ -9,11 +11,15 @@ const PIECE = 1 << 20;
 /** Content-addressed files in the database. What is stored under a hash never changes. */
 export interface BlobStore {
   put(bytes: Uint8Array, mime: string): Promise<string>;
+  /** Stores a file on disk without holding it. */
+  putFile(path: string, mime: string): Promise<string>;
   /** Stores a stream of unknown length; nothing is kept if it breaks. */
   putStream(stream: AsyncIterable<Uint8Array>, mime: string): Promise<{ hash: string; size: number }>;
   get(hash: string): Promise<Buffer>;
   info(hash: string): Promise<{ mime: string; size: number } | null>;
   stream(hash: string): Readable;
+  /** Writes a file of the store to disk, piece by piece. */
+  toFile(hash: string, path: string): Promise<void>;
   /** The file made for `key`, or what `make` gives, kept from then on. */
   derived(key: string, make: () => Promise<{ bytes: Uint8Array; mime: string }>): Promise<string>;
 }
@@ -46,6 +52,23 @@ export function createBlobStore(db: Database): BlobStore {
         if (!(await insert(tx, hash, mime, bytes.length))) return;
         for (let n = 0, at = 0; at < bytes.length; n++, at += PIECE)
           await tx.insert(blobPieces).values({ hash, n, bytes: Buffer.from(bytes.subarray(at, at + PIECE)) });
+      });
+      return hash;
+    },
+
+    async putFile(path, mime) {
+      const digest = createHash('sha256');
+      let size = 0;
+      for await (const piece of createReadStream(path)) {
+        digest.update(piece as Buffer);
+        size += (piece as Buffer).length;
+      }
+      const hash = digest.digest('hex');
+      await db.transaction(async (tx) => {
+        if (!(await insert(tx, hash, mime, size))) return;
+        let n = 0;
+        for await (const bytes of createReadStream(path, { highWaterMark: PIECE }))
+          await tx.insert(blobPieces).values({ hash, n: n++, bytes: bytes as Buffer });
       });
       return hash;
     },
@@ -99,6 +122,8 @@ export function createBlobStore(db: Database): BlobStore {
       }
       return Readable.from(pieces());
     },
+
+    toFile: (hash, path) => pipeline(store.stream(hash), createWriteStream(path)),
 
     async derived(key, make) {
       const [known] = await db.select().from(derived).where(eq(derived.key, key));

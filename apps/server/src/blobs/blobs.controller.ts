@@ -1,17 +1,25 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { Controller, Inject, NotFoundException, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
 import { REDUCED_SIDES } from '@scenograph/contract/routes/system';
 import type { Response } from 'express';
-import sharp from 'sharp';
+import type { Intake } from '@scenograph/host-node/sandbox/operations';
+import { INTAKE, inFolder } from '../http/incoming';
 import { Call, On } from '../http/route';
 import type { BlobStore } from './blob-store';
 import { CONTENT_HASH } from '@scenograph/core/raster/schemas';
 
 export const BLOBS = Symbol('blobs');
 
+const PIXELS = new Set(['image/jpeg', 'image/png', 'image/webp', 'image/tiff', 'image/avif']);
+
 @Controller()
 export class BlobsController {
-  constructor(@Inject(BLOBS) private readonly store: BlobStore) {}
+  constructor(
+    @Inject(BLOBS) private readonly store: BlobStore,
+    @Inject(INTAKE) private readonly intake: Intake,
+  ) {}
 
   @On('GET /api/blobs/:hash')
   async file(@Call() { params }: CallOf<'GET /api/blobs/:hash'>, @Res() response: Response) {
@@ -26,25 +34,16 @@ export class BlobsController {
   ) {
     const max = REDUCED_SIDES.find((s) => String(s) === side);
     if (!max) throw new NotFoundException(`Reduced copies are made at ${REDUCED_SIDES.join(', ')} pixels.`);
-    await this.known(hash);
-    const copy = await this.store.derived(`reduced:2:${hash}:${max}`, async () => {
-      const bytes = await this.store.get(hash);
-      const picture = sharp(bytes);
-      const { width = 0, height = 0, hasAlpha } = await picture.metadata();
-      // A picture that is worked on stays as it is where it is small enough.
-      if (width <= max && height <= max && max === 2048)
-        return { bytes, mime: (await this.known(hash)).mime };
-      const small = picture.resize({ width: max, height: max, fit: 'inside', withoutEnlargement: true });
-      if (max < 2048)
-        return { bytes: await small.webp({ quality: 82, alphaQuality: 95 }).toBuffer(), mime: 'image/webp' };
-      // From this one desks paint: colours are kept at full resolution, and cutouts without loss.
-      return hasAlpha
-        ? { bytes: await small.png({ compressionLevel: 6 }).toBuffer(), mime: 'image/png' }
-        : {
-            bytes: await small.jpeg({ quality: 96, chromaSubsampling: '4:4:4' }).toBuffer(),
-            mime: 'image/jpeg',
-          };
-    });
+    const { mime } = await this.known(hash);
+    if (!PIXELS.has(mime)) throw new NotFoundException('Only pictures of pixels have reduced copies.');
+    const copy = await this.store.derived(`reduced:2:${hash}:${max}`, () =>
+      inFolder(async (folder) => {
+        const path = join(folder, 'picture');
+        await this.store.toFile(hash, path);
+        const made = await this.intake.reduced({ name: 'The picture', path }, max);
+        return { bytes: await readFile(made?.path ?? path), mime: made?.mime ?? mime };
+      }),
+    );
     await this.send(copy, response);
   }
 

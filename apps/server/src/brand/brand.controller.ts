@@ -3,7 +3,7 @@ import type { CallOf } from '@scenograph/contract';
 import type { Request } from 'express';
 import { shown } from '../database/rows';
 import { Call, On } from '../http/route';
-import { readBody } from '../photos/photos.service';
+import { receive } from '../http/incoming';
 import { BrandService } from './brand.service';
 
 @Controller()
@@ -27,7 +27,7 @@ export class BrandController {
 
   @On('POST /api/fonts')
   async takeFont(@Call() { query: { name } }: CallOf<'POST /api/fonts'>, @Req() request: Request) {
-    return shown(await this.brand.takeFont(name, await readBody(request, name)));
+    return shown(await receive(request, name, (file) => this.brand.takeFont(file)));
   }
 
   @On('DELETE /api/fonts/:id')

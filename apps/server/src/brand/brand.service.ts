@@ -8,7 +8,7 @@ import {
 import type { CallOf } from '@scenograph/contract';
 import type { StoredKit } from '@scenograph/contract/types';
 import { EMPTY_KIT } from '@scenograph/core/brand/kit';
-import { takeFont } from '@scenograph/host-node/take-font';
+import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operations';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { BLOBS } from '../blobs/blobs.controller';
@@ -17,6 +17,7 @@ import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { brandKits, fonts, NO_HISTORY } from '../database/schema';
 import { announce } from '../events/events';
+import { INTAKE } from '../http/incoming';
 
 export type FontRow = typeof fonts.$inferSelect;
 
@@ -39,6 +40,7 @@ export class BrandService {
     @Inject(DATABASE) private readonly db: Database,
     @Inject(POOL) private readonly pool: pg.Pool,
     @Inject(BLOBS) private readonly store: BlobStore,
+    @Inject(INTAKE) private readonly intake: Intake,
   ) {}
 
   kit() {
@@ -77,14 +79,9 @@ export class BrandService {
   }
 
   /** Takes a font file (TTF, OTF, WOFF, WOFF2); refused with a sentence where it cannot be read. */
-  async takeFont(name: string, bytes: Buffer): Promise<FontRow> {
-    let taken;
-    try {
-      taken = await takeFont(name, bytes);
-    } catch (error) {
-      throw new UnprocessableEntityException((error as Error).message);
-    }
-    const hash = await this.store.put(taken.bytes, 'font/sfnt');
+  async takeFont(file: IncomingFile): Promise<FontRow> {
+    const taken = await this.intake.font(file);
+    const hash = await this.store.putFile(taken.path, taken.mime);
     const [known] = await this.db
       .select()
       .from(fonts)

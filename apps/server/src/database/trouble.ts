@@ -32,3 +32,22 @@ export function troubleOf(error: unknown): DatabaseTrouble | null {
   }
   return null;
 }
+
+/** PostgreSQL, appendix A: values that no column takes. */
+const UNFIT: Record<string, string> = {
+  '22003': 'A number in the request is larger than can be stored.',
+  '22001': 'A text in the request is longer than can be stored.',
+  '22021': 'A text in the request holds a character that cannot be stored.',
+  '22P02': 'A value in the request is not of the kind that is stored there.',
+  '22P05': 'A text in the request holds a character that cannot be stored.',
+  '54000': 'The request is larger than can be stored.',
+};
+
+/** The sentence for a value that the database does not take; null where the error is another. */
+export function unfitFor(error: unknown): string | null {
+  for (let e = error; typeof e === 'object' && e !== null; e = (e as { cause?: unknown }).cause) {
+    const { code } = e as { code?: string };
+    if (code && Object.hasOwn(UNFIT, code)) return UNFIT[code];
+  }
+  return null;
+}

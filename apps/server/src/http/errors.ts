@@ -1,11 +1,32 @@
 import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
-import type { Response } from 'express';
-import { troubleOf, type DatabaseTrouble } from '../database/trouble';
+import type { NextFunction, Request, Response } from 'express';
+import { troubleOf, unfitFor, type DatabaseTrouble } from '../database/trouble';
 
 const TROUBLE: Record<DatabaseTrouble, [number, string]> = {
   gone: [503, 'The database cannot be reached for now. Nothing was changed; try again in a moment.'],
   full: [507, 'The disk of the database is full. Nothing was changed; make room, then try again.'],
 };
+
+/** What reading a request's body can fail on, by body-parser's names. */
+const PARSING: Record<string, string> = {
+  'entity.parse.failed': 'The request is not valid JSON.',
+  'entity.too.large': 'The request is larger than the 16 MB that are taken.',
+  'encoding.unsupported': 'The request is compressed in a way that is not read here; send it plain.',
+  'charset.unsupported': 'The request is not written in UTF-8.',
+  'request.size.invalid': 'The request is not as long as it says. Send it again.',
+  'request.aborted': 'The request was broken off.',
+};
+
+/** Answers what reading a request failed on; stands right behind the parsers. */
+export function readingFailed(error: unknown, _: Request, response: Response, next: NextFunction): void {
+  const { type, status } = (error as { type?: string; status?: number }) ?? {};
+  const message =
+    error instanceof URIError
+      ? 'The address is not written as addresses are.'
+      : type && Object.hasOwn(PARSING, type) && PARSING[type];
+  if (message) response.status(status ?? 400).json({ message });
+  else next(error);
+}
 
 /** Every error leaves as JSON with one sentence; what is not ours to explain is logged, never shown. */
 @Catch()
@@ -20,10 +41,12 @@ export class SentenceFilter implements ExceptionFilter {
     }
     if (error instanceof HttpException) {
       const body = error.getResponse();
-      const message =
+      const told =
         typeof body === 'string'
           ? body
           : ((body as { message?: string | string[] }).message ?? error.message);
+      // The router's own words for an address that nothing answers.
+      const message = /^Cannot [A-Z]+ \//.test(String(told)) ? 'There is nothing at this address.' : told;
       const extra = typeof body === 'object' ? (body as { detail?: unknown }).detail : undefined;
       response.status(error.getStatus()).json({
         message: Array.isArray(message) ? message.join(' ') : message,
@@ -31,19 +54,15 @@ export class SentenceFilter implements ExceptionFilter {
       });
       return;
     }
-    const parse = (error as { type?: string; status?: number }) ?? {};
-    if (parse.type === 'entity.parse.failed') {
-      response.status(400).json({ message: 'The request is not valid JSON.' });
-      return;
-    }
-    if (parse.type === 'entity.too.large') {
-      response.status(413).json({ message: 'The request is larger than the 16 MB that are taken.' });
-      return;
-    }
     const trouble = troubleOf(error);
     if (trouble) {
-      const [status, message] = TROUBLE[trouble];
-      response.status(status).json({ message });
+      const [code, message] = TROUBLE[trouble];
+      response.status(code).json({ message });
+      return;
+    }
+    const unfit = unfitFor(error);
+    if (unfit) {
+      response.status(400).json({ message: unfit });
       return;
     }
     this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));

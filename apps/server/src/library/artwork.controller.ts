@@ -3,7 +3,7 @@ import type { CallOf } from '@scenograph/contract';
 import type { Request } from 'express';
 import { shown } from '../database/rows';
 import { Call, On } from '../http/route';
-import { readBody } from '../photos/photos.service';
+import { receive } from '../http/incoming';
 import { ArtworkService } from './artwork.service';
 
 @Controller()
@@ -17,7 +17,7 @@ export class ArtworkController {
 
   @On('POST /api/artwork')
   async take(@Call() { query: { name } }: CallOf<'POST /api/artwork'>, @Req() request: Request) {
-    return shown(await this.artwork.take(name, await readBody(request, name)));
+    return shown(await receive(request, name, (file) => this.artwork.take(file)));
   }
 
   @On('POST /api/artwork/:id/inks')

@@ -1,12 +1,13 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { and, asc, eq } from 'drizzle-orm';
-import { drawInked, takeArtwork, type Artwork } from '@scenograph/host-node/artwork';
-import { MIME, RefusedPicture, sniffFormat } from '@scenograph/host-node/read-picture';
+import { MIME } from '@scenograph/host-node/read-picture';
+import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operations';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { remove } from '../bin/bin';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { artworks } from '../database/schema';
+import { asIncoming, INTAKE } from '../http/incoming';
 
 export type ArtworkRow = typeof artworks.$inferSelect;
 
@@ -16,6 +17,7 @@ export class ArtworkService {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(BLOBS) private readonly store: BlobStore,
+    @Inject(INTAKE) private readonly intake: Intake,
   ) {}
 
   list(): Promise<ArtworkRow[]> {
@@ -26,16 +28,15 @@ export class ArtworkService {
       .orderBy(asc(artworks.createdAt));
   }
 
-  async take(name: string, bytes: Buffer, createdAt?: Date): Promise<ArtworkRow> {
-    const design = await refused(() => takeArtwork(name, bytes));
-    const format = sniffFormat(bytes)!;
+  async take(file: IncomingFile, createdAt?: Date): Promise<ArtworkRow> {
+    const { format, png, ...design } = await this.intake.artwork(file);
     const [row] = await this.db
       .insert(artworks)
       .values({
         workspaceId: WORKSPACE,
-        title: name.replace(/\.[^.]+$/, ''),
-        original: await this.store.put(bytes, MIME[format]),
-        picture: await this.store.put(design.png, 'image/png'),
+        title: file.name.replace(/\.[^.]+$/, ''),
+        original: await this.store.putFile(file.path, MIME[format]),
+        picture: await this.store.putFile(png.path, png.mime),
         width: design.width,
         height: design.height,
         vector: format === 'svg',
@@ -58,9 +59,11 @@ export class ArtworkService {
       throw new UnprocessableEntityException(
         `"${row.title}" holds pixels, whose colours are not listed; print it in one ink instead.`,
       );
-    const svg = (await this.store.get(row.original)).toString('utf8');
-    const { png, width, height } = await refused(() => drawInked(row.title, svg, inks));
-    return { picture: await this.store.put(png, 'image/png'), width, height };
+    const svg = await this.store.get(row.original);
+    return asIncoming(row.title, svg, async (file) => {
+      const { png, width, height } = await this.intake.inked(file, inks);
+      return { picture: await this.store.putFile(png.path, png.mime), width, height };
+    });
   }
 
   /** Shots name the design by content: they go on showing it. */
@@ -73,14 +76,5 @@ export class ArtworkService {
       .where(and(eq(artworks.id, id), eq(artworks.workspaceId, WORKSPACE)));
     if (!row) throw new NotFoundException('This design is not in the library any more.');
     return row;
-  }
-}
-
-async function refused(make: () => Promise<Artwork>): Promise<Artwork> {
-  try {
-    return await make();
-  } catch (error) {
-    if (error instanceof RefusedPicture) throw new UnprocessableEntityException(error.message);
-    throw error;
   }
 }

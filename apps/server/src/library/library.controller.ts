@@ -1,16 +1,17 @@
 import { BadRequestException, Controller, Inject, Req, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
-import { MIME } from '@scenograph/host-node/read-picture';
+import type { Intake } from '@scenograph/host-node/sandbox/operations';
 import { asc, eq } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { takeIn } from '../blobs/take-in';
 import { remove } from '../bin/bin';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { listed, shown } from '../database/rows';
 import { effectSettings, pictures } from '../database/schema';
 import { Call, On } from '../http/route';
-import { readBody, takeOrRefuse } from '../photos/photos.service';
+import { INTAKE, receive } from '../http/incoming';
 import { ScenesService, type Mask } from './scenes.service';
 
 /** Scenes, the pictures that are laid over shots, and kept effects. */
@@ -18,7 +19,8 @@ import { ScenesService, type Mask } from './scenes.service';
 export class LibraryController {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
-    @Inject(BLOBS) private readonly store: BlobStore,
+    @Inject(BLOBS) readonly store: BlobStore,
+    @Inject(INTAKE) readonly intake: Intake,
     @Inject(ScenesService) private readonly scenesService: ScenesService,
   ) {}
 
@@ -41,12 +43,12 @@ export class LibraryController {
     @Call() { query: { name } }: CallOf<'POST /api/scenes/import'>,
     @Req() request: Request,
   ) {
-    return this.scenesService.importZip(name, await readBody(request, name));
+    return receive(request, name, (file) => this.scenesService.importZip(file));
   }
 
   @On('POST /api/scenes')
   async takeScene(@Call() { query: { name } }: CallOf<'POST /api/scenes'>, @Req() request: Request) {
-    return listed(await this.scenesService.take(name, await readBody(request, name)));
+    return listed(await receive(request, name, (file) => this.scenesService.take(file)));
   }
 
   @On('GET /api/scenes/:id')
@@ -69,8 +71,8 @@ export class LibraryController {
     @Call() { params, query: { name } }: CallOf<'POST /api/scenes/:id/mask/:mask'>,
     @Req() request: Request,
   ) {
-    const bytes = await readBody(request, name);
-    return listed(await this.scenesService.setMask(params.id, maskOf(params.mask), name, bytes));
+    const mask = maskOf(params.mask);
+    return listed(await receive(request, name, (file) => this.scenesService.setMask(params.id, mask, file)));
   }
 
   @On('POST /api/scenes/:id/mask/:mask/:photo')
@@ -80,7 +82,7 @@ export class LibraryController {
 
   @On('POST /api/scenes/:id/mended')
   async mended(@Call() { params }: CallOf<'POST /api/scenes/:id/mended'>, @Req() request: Request) {
-    return this.scenesService.setMended(params.id, await readBody(request, 'mended.png'));
+    return receive(request, 'mended.png', (file) => this.scenesService.setMended(params.id, file));
   }
 
   @On('GET /api/pictures')
@@ -95,17 +97,16 @@ export class LibraryController {
 
   @On('POST /api/pictures')
   async take(@Call() { query: { name } }: CallOf<'POST /api/pictures'>, @Req() request: Request) {
-    const bytes = await readBody(request, name);
-    const taken = await takeOrRefuse(name, bytes, ['svg', 'png', 'webp', 'jpeg']);
-    const original = await this.store.put(bytes, MIME[taken.format]);
-    const picture = taken.working ? await this.store.put(taken.working.bytes, taken.working.mime) : original;
+    const { taken, original, working } = await receive(request, name, (file) =>
+      takeIn(this, file, ['svg', 'png', 'webp', 'jpeg']),
+    );
     const [made] = await this.db
       .insert(pictures)
       .values({
         workspaceId: WORKSPACE,
         title: name.replace(/\.[^.]+$/, ''),
         original,
-        picture,
+        picture: working,
         width: taken.width,
         height: taken.height,
       })

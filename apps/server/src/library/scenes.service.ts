@@ -7,23 +7,20 @@ import {
 } from '@nestjs/common';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import JSZip from 'jszip';
-import { NO_ITEM, surveyCamera, surveySchema, surveyView } from '@scenograph/core/stage/survey';
+import { NO_ITEM, surveyCamera, surveyView } from '@scenograph/core/stage/survey';
 import type { CallOf } from '@scenograph/contract';
-import { paletteOf } from '@scenograph/core/raster/palette';
-import { reduceTo } from '@scenograph/core/raster/resample';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
-import { estimateAreas } from '@scenograph/core/stage/estimate-areas';
-import { estimateLight } from '@scenograph/core/stage/estimate-light';
-import { readSceneFile, writeSceneFile } from '@scenograph/core/stage/scene-file';
-import { encodeGreyPng } from '@scenograph/host-node/encode';
-import { decodeGrey, decodePicture, MIME } from '@scenograph/host-node/read-picture';
+import { writeSceneFile } from '@scenograph/core/stage/scene-file';
+import { MIME } from '@scenograph/host-node/read-picture';
+import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operations';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { remove } from '../bin/bin';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { shown } from '../database/rows';
 import { NO_HISTORY, photos, scenes } from '../database/schema';
-import { takeOrRefuse } from '../photos/photos.service';
+import { troubleOf } from '../database/trouble';
+import { INTAKE } from '../http/incoming';
 
 export type SceneRow = typeof scenes.$inferSelect;
 
@@ -41,6 +38,7 @@ export class ScenesService {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(BLOBS) private readonly store: BlobStore,
+    @Inject(INTAKE) private readonly intake: Intake,
   ) {}
 
   list(): Promise<SceneRow[]> {
@@ -61,16 +59,16 @@ export class ScenesService {
   }
 
   /** A picture becomes a scene that is still to be surveyed; its light and palette are estimated. */
-  async take(name: string, bytes: Buffer): Promise<SceneRow> {
-    const taken = await takeOrRefuse(name, bytes, ['jpeg', 'png', 'webp', 'tiff', 'avif']);
+  async take(file: IncomingFile): Promise<SceneRow> {
+    const { name } = file;
+    const taken = await this.intake.picture(file);
     if (Math.min(taken.width, taken.height) < SMALLEST)
       throw new UnprocessableEntityException(
         `"${name}" is ${taken.width} x ${taken.height} pixels; a scene needs at least ${SMALLEST} on each side.`,
       );
-    const picture = taken.working
-      ? await this.store.put(taken.working.bytes, taken.working.mime)
-      : await this.store.put(bytes, MIME[taken.format]);
-    const small = reduceTo(await decodePicture(await this.store.get(picture)), 400);
+    const shownFile = taken.working ?? { path: file.path, mime: MIME[taken.format] };
+    const { light, palette } = await this.intake.sceneFacts({ name, path: shownFile.path });
+    const picture = await this.store.putFile(shownFile.path, shownFile.mime);
     const [row] = await this.db
       .insert(scenes)
       .values({
@@ -84,12 +82,12 @@ export class ScenesService {
           plane: null,
           known: null,
           spots: [],
-          light: estimateLight(small),
+          light,
           gloss: 0,
           occluder: null,
           ...NO_ITEM,
         },
-        palette: paletteOf(small),
+        palette,
         season: null,
       })
       .returning();
@@ -127,16 +125,17 @@ export class ScenesService {
   remove = (id: string) => remove(this.db, 'scene', id);
 
   /** A grey picture of the scene's shape becomes its foreground mask, or the outline of the blank item in it. */
-  async setMask(id: string, mask: Mask, name: string, bytes: Buffer): Promise<SceneRow> {
+  async setMask(id: string, mask: Mask, file: IncomingFile): Promise<SceneRow> {
     const scene = await this.one(id);
-    const taken = await takeOrRefuse(name, bytes, ['png']);
+    const taken = await this.intake.picture(file, ['png']);
     const { width, height } = scene.survey;
     const shape = taken.width / taken.height / (width / height);
     if (shape > 1.02 || shape < 0.98)
       throw new UnprocessableEntityException(
-        `"${name}" is ${taken.width} x ${taken.height} pixels; the picture is ${width} x ${height}. A mask needs the picture's shape.`,
+        `"${file.name}" is ${taken.width} x ${taken.height} pixels; the picture is ${width} x ${height}. A mask needs the picture's shape.`,
       );
-    return this.keepMask(scene, mask, await encodeGreyPng(await decodeGrey(bytes)));
+    const matte = await this.intake.matte(file, scene.survey);
+    return this.keepMask(scene, mask, await this.store.putFile(matte.path, matte.mime));
   }
 
   /** The matte of a photo's cutout becomes the mask: the desk's tools made it. */
@@ -145,22 +144,21 @@ export class ScenesService {
     const [photo] = await this.db.select().from(photos).where(eq(photos.id, photoId));
     if (!photo?.cutout?.matte)
       throw new UnprocessableEntityException('It is not cut out yet. Accept its cutout first.');
-    return this.keepMask(scene, mask, await this.store.get(photo.cutout.matte));
+    return this.keepMask(scene, mask, photo.cutout.matte);
   }
 
   /** The picture in which marks were covered, made where the steps are edited. */
-  async setMended(id: string, bytes: Buffer): Promise<{ mended: string }> {
+  async setMended(id: string, file: IncomingFile): Promise<{ mended: string }> {
     const scene = await this.one(id);
-    const taken = await takeOrRefuse('mended.png', bytes, ['png']);
+    const taken = await this.intake.picture(file, ['png']);
     if (taken.width !== scene.survey.width || taken.height !== scene.survey.height)
       throw new UnprocessableEntityException(
         `The mended picture is ${taken.width} x ${taken.height} pixels; the scene has ${scene.survey.width} x ${scene.survey.height}.`,
       );
-    return { mended: await this.store.put(bytes, 'image/png') };
+    return { mended: await this.store.putFile(file.path, 'image/png') };
   }
 
-  private async keepMask(scene: SceneRow, mask: Mask, png: Uint8Array): Promise<SceneRow> {
-    const hash = await this.store.put(Buffer.from(png), 'image/png');
+  private async keepMask(scene: SceneRow, mask: Mask, hash: string): Promise<SceneRow> {
     const [row] = await this.db
       .update(scenes)
       .set({ survey: { ...scene.survey, [mask]: hash }, revision: sql`${scenes.revision} + 1` })
@@ -198,67 +196,46 @@ export class ScenesService {
   }
 
   /** Takes every scene of a ZIP; what cannot be read is told by name, the others come in. */
-  async importZip(name: string, bytes: Buffer): Promise<{ taken: number; refused: string[] }> {
-    let zip: JSZip;
-    try {
-      zip = await JSZip.loadAsync(bytes);
-    } catch {
-      throw new UnprocessableEntityException(`"${name}" is not a ZIP that can be opened. Export it again.`);
-    }
-    const files = Object.values(zip.files).filter((f) => !f.dir);
-    const byName = new Map(files.map((f) => [f.name.split('/').pop()!, f]));
+  async importZip(zip: IncomingFile): Promise<{ taken: number; refused: string[] }> {
+    const files = (await this.intake.unpack(zip)).map(({ name, path }) => ({
+      name: name.split('/').pop()!,
+      path,
+    }));
+    const byName = new Map(files.map((f) => [f.name, f]));
     const sides = files.filter((f) => f.name.endsWith('.json'));
     if (!sides.length)
       throw new UnprocessableEntityException(
-        `"${name}" holds no side-file (.json). A scene is a picture with a JSON file of the same name.`,
+        `"${zip.name}" holds no side-file (.json). A scene is a picture with a JSON file of the same name.`,
       );
     const refused: string[] = [];
-    let taken = 0;
     for (const side of sides) {
       try {
-        const read = readSceneFile(await side.async('string'), side.name);
-        const stem = side.name
-          .split('/')
-          .pop()!
-          .replace(/\.json$/, '');
-        const file = ['jpg', 'jpeg', 'png', 'webp'].map((e) => byName.get(`${stem}.${e}`)).find(Boolean);
-        if (!file) throw new Error(`"${side.name}" has no picture of the same name beside it.`);
-        const row = await this.take(file.name, await file.async('nodebuffer'));
-        if (row.survey.width !== read.survey.width || row.survey.height !== read.survey.height) {
-          await this.remove(row.id);
-          throw new Error(
-            `"${side.name}" was surveyed at ${read.survey.width} x ${read.survey.height} pixels; its picture has ${row.survey.width} x ${row.survey.height}.`,
-          );
-        }
-        const survey = read.survey.areas.length
-          ? {
-              ...read.survey,
-              areas: estimateAreas(
-                read.survey,
-                read.untold,
-                reduceTo(await decodePicture(await this.store.get(row.picture)), 1000),
-              ),
-            }
-          : read.survey;
-        const { error } = surveySchema.validate(survey, { convert: false });
-        if (error) throw new Error(`"${side.name}": ${error.message}.`);
-        await this.change(row.id, {
-          revision: row.revision,
-          history: NO_HISTORY,
-          title: read.title,
-          survey,
-          palette: read.palette.length ? read.palette : row.palette,
-          season: read.season,
-        });
-        const mask = read.occluderFile && byName.get(read.occluderFile);
-        if (mask) await this.setMask(row.id, 'occluder', mask.name, await mask.async('nodebuffer'));
-        const outline = read.outlineFile && byName.get(read.outlineFile);
-        if (outline) await this.setMask(row.id, 'outline', outline.name, await outline.async('nodebuffer'));
-        taken++;
+        await this.importOne(side, byName);
       } catch (error) {
+        if (troubleOf(error)) throw error;
         refused.push((error as Error).message);
       }
     }
-    return { taken, refused };
+    return { taken: sides.length - refused.length, refused };
+  }
+
+  private async importOne(side: IncomingFile, files: Map<string, IncomingFile>): Promise<void> {
+    const stem = side.name.replace(/\.json$/, '');
+    const picture = ['jpg', 'jpeg', 'png', 'webp'].map((e) => files.get(`${stem}.${e}`)).find(Boolean);
+    if (!picture) throw new Error(`"${side.name}" has no picture of the same name beside it.`);
+    const read = await this.intake.scene(side, picture.path);
+    const row = await this.take(picture);
+    await this.change(row.id, {
+      revision: row.revision,
+      history: NO_HISTORY,
+      title: read.title,
+      survey: read.survey,
+      palette: read.palette.length ? read.palette : row.palette,
+      season: read.season,
+    });
+    const mask = read.occluderFile && files.get(read.occluderFile);
+    if (mask) await this.setMask(row.id, 'occluder', mask);
+    const outline = read.outlineFile && files.get(read.outlineFile);
+    if (outline) await this.setMask(row.id, 'outline', outline);
   }
 }

@@ -2,7 +2,8 @@ import { Controller, Inject, Req, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
 import type { Request, Response } from 'express';
 import { Call, On } from '../http/route';
-import { PhotosService, readBody, shownPhoto } from './photos.service';
+import { PhotosService, shownPhoto } from './photos.service';
+import { receive } from '../http/incoming';
 
 @Controller()
 export class PhotosController {
@@ -16,7 +17,7 @@ export class PhotosController {
   /** One file a request, its bytes as they are. */
   @On('POST /api/photos')
   async take(@Call() { query: { name } }: CallOf<'POST /api/photos'>, @Req() request: Request) {
-    return shownPhoto(await this.photos.take(name, await readBody(request, name)));
+    return shownPhoto(await receive(request, name, (file) => this.photos.take(file)));
   }
 
   @On('POST /api/photos/cutouts')
@@ -77,7 +78,7 @@ export class PhotosController {
     @Call() { params, query: { name, title } }: CallOf<'POST /api/photos/:id/outlines'>,
     @Req() request: Request,
   ) {
-    return this.photos.keepOutline(params.id, title, name, await readBody(request, name));
+    return receive(request, name, (file) => this.photos.keepOutline(params.id, title, file));
   }
 
   @On('GET /api/photos/:id/outlines/:outline/svg')
@@ -102,7 +103,7 @@ export class PhotosController {
     @Call() { params, query: { name } }: CallOf<'POST /api/photos/:id/replace'>,
     @Req() request: Request,
   ) {
-    return shownPhoto(await this.photos.replace(params.id, name, await readBody(request, name)));
+    return shownPhoto(await receive(request, name, (file) => this.photos.replace(params.id, file)));
   }
 
   @On('DELETE /api/photos/:id')

@@ -4,7 +4,6 @@ import {
   Inject,
   Injectable,
   NotFoundException,
-  PayloadTooLargeException,
   UnprocessableEntityException,
 } from '@nestjs/common';
 import { and, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
@@ -14,25 +13,18 @@ import type { CutoutFormat } from '@scenograph/contract/types';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import { mapRecipe, readRecipe, storedRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Tidy } from '@scenograph/core/retouch/tidy';
-import { encodeGreyPng } from '@scenograph/host-node/encode';
-import {
-  decodeGrey,
-  MAX_BYTES,
-  MIME,
-  rasterOutline,
-  RefusedPicture,
-  takePicture,
-  type PictureFormat,
-  type TakenPicture,
-} from '@scenograph/host-node/read-picture';
+import { decodeGrey } from '@scenograph/host-node/read-picture';
+import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operations';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
+import { takeIn } from '../blobs/take-in';
 import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { shown } from '../database/rows';
 import type { History } from '@scenograph/contract/types';
 import { listings, outlines, photos, shots, variants } from '../database/schema';
 import { announce } from '../events/events';
+import { INTAKE } from '../http/incoming';
 import { QUEUE, type Queue } from '../jobs/queue';
 import { cutoutFile, zipOfCutouts, type CutoutFile } from './cutout-file';
 import { recipeKey } from './make-cutout';
@@ -41,12 +33,15 @@ export type Photo = typeof photos.$inferSelect;
 /** What a photo's adjustments were. */
 type PhotoTidy = CallOf<'POST /api/photos/tidy/restore'>['body']['photos'][number];
 
+type SizedFile = IncomingFile & { size: number };
+
 @Injectable()
 export class PhotosService {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(POOL) private readonly pool: pg.Pool,
-    @Inject(BLOBS) private readonly store: BlobStore,
+    @Inject(BLOBS) readonly store: BlobStore,
+    @Inject(INTAKE) readonly intake: Intake,
     @Inject(QUEUE) private readonly queue: Queue,
   ) {}
 
@@ -71,17 +66,15 @@ export class PhotosService {
   }
 
   /** Takes one file in, keeps the original untouched, and queues its cutout. */
-  async take(name: string, bytes: Buffer): Promise<Photo> {
-    const taken = await takeOrRefuse(name, bytes);
-    const original = await this.store.put(bytes, MIME[taken.format]);
-    const working = taken.working ? await this.store.put(taken.working.bytes, taken.working.mime) : original;
+  async take(file: SizedFile): Promise<Photo> {
+    const { taken, original, working } = await takeIn(this, file);
     const [photo] = await this.db
       .insert(photos)
       .values({
         workspaceId: WORKSPACE,
-        name,
+        name: file.name,
         format: taken.format,
-        bytes: bytes.length,
+        bytes: file.size,
         width: taken.width,
         height: taken.height,
         original,
@@ -254,23 +247,22 @@ export class PhotosService {
   }
 
   /** Keeps a matte that lies over the whole photo: grey PNG of any size, or an SVG whose shapes are the outline. */
-  async keepOutline(photoId: string, title: string, name: string, bytes: Buffer) {
+  async keepOutline(photoId: string, title: string, file: IncomingFile) {
     const photo = await this.one(photoId);
-    const taken = await takeOrRefuse(name, bytes, ['png', 'svg']);
+    const taken = await this.intake.picture(file, ['png', 'svg']);
+    const { name } = file;
     const shape = taken.width / taken.height / (photo.width / photo.height);
     if (taken.format === 'png' && (shape > 1.02 || shape < 0.98))
       throw new UnprocessableEntityException(
         `"${name}" is ${taken.width} x ${taken.height} pixels; the photo is ${photo.width} x ${photo.height}. A matte needs the same shape as its photo; export it again from this photo.`,
       );
-    const matte =
-      taken.format === 'svg'
-        ? await rasterOutline(bytes, photo.width, photo.height)
-        : await decodeGrey(taken.working?.bytes ?? bytes);
-    if (!matte.data.some((v) => v > 0.5))
+    const grey = taken.format === 'png' && taken.working ? { name, path: taken.working.path } : file;
+    const matte = await this.intake.matte(grey, { width: photo.width, height: photo.height });
+    if (matte.empty)
       throw new UnprocessableEntityException(`"${name}" holds no outline: nothing in it is kept.`);
     const [kept] = await this.db
       .insert(outlines)
-      .values({ photoId, title, matte: await this.store.put(await encodeGreyPng(matte), 'image/png') })
+      .values({ photoId, title, matte: await this.store.putFile(matte.path, matte.mime) })
       .returning();
     return kept;
   }
@@ -292,11 +284,9 @@ export class PhotosService {
   }
 
   /** Another picture in a photo's place: its product keeps it everywhere, and its steps run again on the new one. */
-  async replace(id: string, name: string, bytes: Buffer): Promise<Photo> {
+  async replace(id: string, file: SizedFile): Promise<Photo> {
     const old = await this.one(id);
-    const taken = await takeOrRefuse(name, bytes);
-    const original = await this.store.put(bytes, MIME[taken.format]);
-    const working = taken.working ? await this.store.put(taken.working.bytes, taken.working.mime) : original;
+    const { taken, original, working } = await takeIn(this, file);
     const [kx, ky] = [taken.width / old.width, taken.height / old.height];
     const recipe =
       old.recipe && mapRecipe(storedRecipe(old.recipe), (x, y) => [x * kx, y * ky], Math.sqrt(kx * ky));
@@ -315,9 +305,9 @@ export class PhotosService {
     await this.db
       .update(photos)
       .set({
-        name,
+        name: file.name,
         format: taken.format,
-        bytes: bytes.length,
+        bytes: file.size,
         width: taken.width,
         height: taken.height,
         original,
@@ -347,32 +337,4 @@ export function shownPhoto(photo: Photo) {
 function inUse(photo: Pick<Photo, 'recipe' | 'cutout'>): boolean {
   const key = photo.cutout?.recipeKey;
   return !key || key === recipeKey(storedRecipe(photo.recipe));
-}
-
-/** Reads a request's body, no more than a picture file may have. */
-export async function readBody(request: AsyncIterable<Buffer>, name: string): Promise<Buffer> {
-  const pieces: Buffer[] = [];
-  let size = 0;
-  for await (const piece of request) {
-    size += piece.length;
-    if (size > MAX_BYTES)
-      throw new PayloadTooLargeException(
-        `"${name}" is larger than the ${MAX_BYTES / 1024 / 1024} MB that are taken. Save it smaller and import it again.`,
-      );
-    pieces.push(piece);
-  }
-  return Buffer.concat(pieces);
-}
-
-export async function takeOrRefuse(
-  name: string,
-  bytes: Buffer,
-  accept?: PictureFormat[],
-): Promise<TakenPicture> {
-  try {
-    return await takePicture(name, bytes, accept);
-  } catch (error) {
-    if (error instanceof RefusedPicture) throw new UnprocessableEntityException(error.message);
-    throw error;
-  }
 }
