@@ -2,7 +2,14 @@ import { alphaPlane, boundsAbove, crop, type Rgba } from '@scenograph/core/raste
 import { hasWhiteGround } from '@scenograph/core/surface/artwork';
 import sharp from 'sharp';
 import { encodePng } from './encode';
-import { decodePicture, MAX_PIXELS, RefusedPicture, takePicture } from './read-picture';
+import {
+  decodePicture,
+  identifyPicture,
+  MAX_PIXELS,
+  RefusedPicture,
+  takePicture,
+  type PictureFormat,
+} from './read-picture';
 import { inkSvg, svgColours, svgFonts } from './svg-colours';
 
 /** A design ready to be printed: trimmed, as straight-alpha PNG. */
@@ -35,8 +42,9 @@ export async function takeArtwork(
   bytes: Buffer,
   { trim = true }: ArtworkOptions = {},
 ): Promise<Artwork> {
-  const taken = await takePicture(name, bytes, ['svg', 'png', 'jpeg', 'webp']);
-  if (taken.format === 'svg') return drawSvg(name, bytes.toString('utf8'), trim);
+  const accept: PictureFormat[] = ['svg', 'png', 'jpeg', 'webp'];
+  if (identifyPicture(name, bytes, accept) === 'svg') return drawSvg(name, bytes.toString('utf8'), trim);
+  const taken = await takePicture(name, bytes, accept);
   const image = await decodePicture(taken.working?.bytes ?? bytes);
   return finish(name, image, [], taken.notes, trim);
 }
@@ -53,12 +61,14 @@ async function drawSvg(name: string, svg: string, trim: boolean): Promise<Artwor
     const meta = await sharp(bytes).metadata();
     const side = Math.max(meta.width, meta.height);
     const density = Math.min(100_000, Math.max(1, (72 * DRAWN_SIDE) / side));
-    image = await decodePicture(
-      await sharp(bytes, { density, limitInputPixels: MAX_PIXELS })
-        .resize({ width: DRAWN_SIDE, height: DRAWN_SIDE, fit: 'inside' })
-        .png({ compressionLevel: 1 })
-        .toBuffer(),
-    );
+    const { data, info } = await sharp(bytes, { density, limitInputPixels: MAX_PIXELS })
+      .resize({ width: DRAWN_SIDE, height: DRAWN_SIDE, fit: 'inside' })
+      .toColourspace('srgb')
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const { width, height } = info;
+    image = { width, height, data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.byteLength) };
   } catch {
     throw new RefusedPicture(
       `"${name}" is an SVG that cannot be drawn; give it a width, a height and a viewBox and save it again.`,

@@ -91,20 +91,8 @@ export async function takePicture(
   bytes: Buffer,
   accept: PictureFormat[] = ['jpeg', 'png', 'webp', 'tiff', 'avif'],
 ): Promise<TakenPicture> {
-  const list = accept.map((f) => TITLES[f]).join(', ');
-  if (bytes.length === 0)
-    throw new RefusedPicture(`"${name}" is empty (0 bytes). Export or copy the picture again.`);
-  const format = sniffFormat(bytes);
-  if (!format || !accept.includes(format))
-    throw new RefusedPicture(`"${name}" is not a picture of a kind that can be read here (${list}).`);
-  const extension = /\.([^.]+)$/.exec(name)?.[1].toLowerCase();
-  const claimed = extension ? EXTENSIONS[extension] : undefined;
-  if (extension && claimed !== format)
-    throw new RefusedPicture(
-      `"${name}" is really a ${TITLES[format]} file under another name. Rename it to end in .${format === 'jpeg' ? 'jpg' : format} and import it again.`,
-    );
+  const format = identifyPicture(name, bytes, accept);
   if (format === 'svg') return takeSvg(name, bytes);
-
   const meta = await headOf(name, bytes);
   const notes = conversionsOf(meta);
   const asItIs =
@@ -139,6 +127,33 @@ export async function takePicture(
         : `"${name}" is damaged and cannot be decoded. Export or copy the picture again.`,
     );
   }
+}
+
+/**
+ * What a picture file is, where it is of an accepted kind and what its name says; an SVG has been looked through
+ * (`check-svg.ts`) but not drawn. Throws RefusedPicture.
+ */
+export function identifyPicture(name: string, bytes: Buffer, accept: PictureFormat[]): PictureFormat {
+  const list = accept.map((f) => TITLES[f]).join(', ');
+  if (bytes.length === 0)
+    throw new RefusedPicture(`"${name}" is empty (0 bytes). Export or copy the picture again.`);
+  const format = sniffFormat(bytes);
+  if (!format || !accept.includes(format))
+    throw new RefusedPicture(`"${name}" is not a picture of a kind that can be read here (${list}).`);
+  const extension = /\.([^.]+)$/.exec(name)?.[1].toLowerCase();
+  const claimed = extension ? EXTENSIONS[extension] : undefined;
+  if (extension && claimed !== format)
+    throw new RefusedPicture(
+      `"${name}" is really a ${TITLES[format]} file under another name. Rename it to end in .${format === 'jpeg' ? 'jpg' : format} and import it again.`,
+    );
+  if (format === 'svg') {
+    try {
+      checkSvg(bytes.toString('utf8'));
+    } catch (error) {
+      throw new RefusedPicture(`"${name}" cannot be taken: ${(error as Error).message}`);
+    }
+  }
+  return format;
 }
 
 /** What a file says of itself, where it has a size that can be taken. Throws RefusedPicture. */
@@ -177,11 +192,6 @@ function conversionsOf(meta: Metadata): string[] {
 
 /** Vector pictures are drawn once, large, so that every place shows the same pixels. */
 async function takeSvg(name: string, bytes: Buffer): Promise<TakenPicture> {
-  try {
-    checkSvg(bytes.toString('utf8'));
-  } catch (error) {
-    throw new RefusedPicture(`"${name}" cannot be taken: ${(error as Error).message}`);
-  }
   try {
     const meta = await sharp(bytes).metadata();
     const side = Math.max(meta.width ?? 0, meta.height ?? 0);

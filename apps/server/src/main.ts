@@ -21,7 +21,7 @@ import { EVENTS, EventsController } from './events/events.controller';
 import { readingFailed, SentenceFilter } from './http/errors';
 import { isWorthCompressing, servePages } from './http/pages';
 import { guardDoors } from './http/doors';
-import { clearStale, INTAKE } from './http/incoming';
+import { clearStale, cutSlowBodies, INTAKE } from './http/incoming';
 import { onlyPlainText } from './http/plain-text';
 import { unanswered } from './http/route';
 import { SystemController } from './http/system.controller';
@@ -112,6 +112,7 @@ async function main(): Promise<void> {
   });
   guardDoors(app);
   app.use(compression({ filter: isWorthCompressing }));
+  app.use(cutSlowBodies);
   app.use(express.json({ limit: '16mb' }));
   app.use(onlyPlainText);
   app.use(readingFailed);

@@ -9,6 +9,7 @@ export type Answer = { value: unknown } | { refused: string };
 
 // One file after another: nothing is gained by keeping the last one's pixels.
 sharp.cache(false);
+sharp.concurrency(1);
 
 const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
 /** Sentences are ours; what a library throws is not shown to anyone. */

@@ -25,7 +25,7 @@ export interface Limits {
 }
 
 /** SVGs and fonts. */
-const SMALL: Limits = { seconds: 3, wall: 8, megabytes: 512 };
+const SMALL: Limits = { seconds: 8, wall: 24, megabytes: 512 };
 /** Sixty megapixels are decoded, converted and written again. */
 const LARGE: Limits = { seconds: 60, wall: 180, megabytes: 1200 };
 
@@ -43,8 +43,9 @@ const LIMITS: Record<keyof Intake, Limits> = {
 
 /** Asked for while so many wait, a file is refused for now. */
 const MOST_WAITING = 400;
-/** A process is replaced after so many files: what libraries keep does not add up. */
+/** A process is replaced after so many files, or where it holds so much at rest: what libraries keep does not add up. */
 const FILES_EACH = 200;
+const RESTING_MB = 220;
 const WATCH_MS = 50;
 const IDLE_MS = 60_000;
 
@@ -157,6 +158,8 @@ function startReader(entry: string, events: Events): Reader {
   const child = fork(entry, [], {
     serialization: 'advanced',
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    // One arena: what a file took is given back, and counts for the next one no more.
+    env: { ...process.env, MALLOC_ARENA_MAX: '1' },
     execArgv: ['--max-old-space-size=512', '--expose-gc'],
   });
   let job: Job | null = null;
@@ -165,6 +168,7 @@ function startReader(entry: string, events: Events): Reader {
   let files = 0;
   let killed = false;
   let ready = false;
+  let worn = false;
   const rest = () => {
     clearInterval(watching);
     job = null;
@@ -172,7 +176,7 @@ function startReader(entry: string, events: Events): Reader {
   };
   const reader: Reader = {
     isStarting: () => !ready,
-    isFree: () => ready && !job && files < FILES_EACH && child.connected,
+    isFree: () => ready && !job && !worn && child.connected,
     read(given) {
       clearTimeout(idle);
       job = given;
@@ -194,7 +198,8 @@ function startReader(entry: string, events: Events): Reader {
     ready = true;
     if (answer !== 'ready') job?.done(answer);
     rest();
-    if (files >= FILES_EACH) child.kill();
+    worn = files >= FILES_EACH || (usageOf(child.pid!)?.megabytes ?? 0) > RESTING_MB;
+    if (worn) child.kill();
     events.free();
   });
   child.on('error', () => child.kill('SIGKILL'));

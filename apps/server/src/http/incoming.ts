@@ -3,6 +3,7 @@ import { mkdtemp, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
+import type { NextFunction, Request, Response } from 'express';
 import { pipeline } from 'node:stream/promises';
 import {
   HttpException,
@@ -135,6 +136,18 @@ async function* unlessSilent(pieces: AsyncIterable<Buffer>, name: string): Async
       clearTimeout(timer);
     }
   }
+}
+
+/** Cuts off who begins a request and does not go on with it; an upload is told why before (`receive`). */
+export function cutSlowBodies(request: Request, _: Response, next: NextFunction): void {
+  if (request.method !== 'GET' && request.method !== 'HEAD') {
+    const { socket } = request;
+    const cut = () => socket.destroy();
+    socket.setTimeout(SILENCE_MS * 1.5, cut);
+    request.once('close', () => socket.setTimeout(0).off('timeout', cut));
+    request.once('end', () => socket.setTimeout(0).off('timeout', cut));
+  }
+  next();
 }
 
 /** Removes what a server that was killed left behind. */

@@ -8,8 +8,8 @@ import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Shot } from '@scenograph/core/shot/document';
 import { migrate } from '@scenograph/core/shot/migrations';
 import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
-import { readSlot, type Slot } from '@scenograph/core/spec/slot';
-import { encodeForSlot } from '@scenograph/host-node/encode';
+import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
+import { encodeForSlot, encodePicture } from '@scenograph/host-node/encode';
 import { measureAt, paintAndLook } from '@scenograph/host-node/measure';
 import { writeOpenRaster } from '@scenograph/host-node/open-raster';
 import { createPainter } from '@scenograph/host-node/painter';
@@ -23,6 +23,7 @@ import type { CutoutRecord } from '@scenograph/contract/types';
 import { orderParts } from '../database/schema';
 import type { PaintingOrder, PaintingResult } from '../paintings/paintings';
 import { makeCutout } from '../photos/make-cutout';
+import { paintOptionSheet, paintProof, type Option, type Proof } from './sheets';
 import { tryEncodings, type Trial, type TrialResult } from './trials';
 
 /** Runs in a worker thread: everything that computes for long. Results go to the store; hashes come back. */
@@ -62,6 +63,39 @@ export interface LayersTask {
   resolved: ResolvedShot;
 }
 
+/** A shot as a picture file. */
+export interface PictureTask {
+  task: 'picture';
+  resolved: ResolvedShot;
+  scale: number;
+  format: Format;
+  density?: number;
+}
+
+export interface OptionSheetTask {
+  task: 'option-sheet';
+  options: Option[];
+  columns: number;
+}
+
+export interface ProofTask {
+  task: 'proof';
+  options: Option[];
+  proof: Proof;
+}
+
+export type Task =
+  CutoutTask | PaintingTask | TrialsTask | LayersTask | PictureTask | OptionSheetTask | ProofTask;
+
+/** What comes of a task. */
+export type ResultOf<T extends Task> = T extends CutoutTask
+  ? CutoutOutcome
+  : T extends PaintingTask
+    ? PaintingOutcome
+    : T extends TrialsTask
+      ? TrialResult[]
+      : Uint8Array;
+
 /** Errors lose their code on the way out of a thread: trouble with the database is told by name. */
 export type PaintingOutcome =
   | { ok: true; result: PaintingResult }
@@ -69,9 +103,7 @@ export type PaintingOutcome =
   | { ok: false; trouble: DatabaseTrouble };
 export type CutoutOutcome = { ok: true; cutout: CutoutRecord } | { ok: false; reason: string };
 
-export default async function run(
-  task: CutoutTask | PaintingTask | TrialsTask | LayersTask,
-): Promise<CutoutOutcome | PaintingOutcome | TrialResult[] | Uint8Array> {
+export default async function run(task: Task): Promise<ResultOf<Task>> {
   switch (task.task) {
     case 'cutout':
       return cutOutPhoto(task);
@@ -87,6 +119,15 @@ export default async function run(
       const { layers, merged } = await painter.layers(task.resolved);
       return writeOpenRaster(layers, merged);
     }
+    case 'picture': {
+      const { resolved, scale, format, density } = task;
+      const painted = await painter.paint(resolved, { scale });
+      return (await encodePicture(painted.pixels(), format, { density })).bytes;
+    }
+    case 'option-sheet':
+      return paintOptionSheet(store.get, task.options, task.columns);
+    case 'proof':
+      return paintProof(store.get, task.options, task.proof);
   }
 }
 

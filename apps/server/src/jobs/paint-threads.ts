@@ -1,7 +1,13 @@
 import { fileURLToPath } from 'node:url';
+import { HttpException, HttpStatus } from '@nestjs/common';
+import type { Response } from 'express';
 import { Piscina } from 'piscina';
+import type { Task, ResultOf } from './paint-thread';
 
 export const THREADS = Symbol('threads');
+
+/** Pictures that may wait for a thread; what is asked for beyond is refused for now. */
+const MOST_WAITING = 40;
 
 /** A pool of threads that paint; none is started before there is work. */
 export function paintThreads(most: number): Piscina {
@@ -9,6 +15,34 @@ export function paintThreads(most: number): Piscina {
     filename: fileURLToPath(new URL('./paint-thread.mjs', import.meta.url)),
     minThreads: 0,
     maxThreads: most,
+    maxQueue: MOST_WAITING,
     idleTimeout: 60_000,
   });
+}
+
+/**
+ * Paints for somebody who waits: in a thread, so that nobody else does; given up where they leave. Refused with 429 where
+ * too many wait already.
+ */
+export async function paintFor<T extends Task>(
+  threads: Piscina,
+  task: T,
+  response?: Response,
+): Promise<ResultOf<T>> {
+  const leaving = new AbortController();
+  const leave = () => leaving.abort();
+  response?.once('close', leave);
+  try {
+    return (await threads.run(task, { signal: leaving.signal })) as ResultOf<T>;
+  } catch (error) {
+    if (leaving.signal.aborted) throw new HttpException('Nobody waits for this any more.', 499);
+    if (/queue/i.test((error as Error).message) && threads.queueSize >= MOST_WAITING)
+      throw new HttpException(
+        'Too many pictures are being painted at once. Try again in a moment.',
+        HttpStatus.TOO_MANY_REQUESTS,
+      );
+    throw error;
+  } finally {
+    response?.off('close', leave);
+  }
 }

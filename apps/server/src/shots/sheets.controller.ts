@@ -13,16 +13,16 @@ export class SheetsController {
     @Call() { params, body }: CallOf<'POST /api/shots/:id/option-sheet'>,
     @Res() response: Response,
   ) {
-    const png = await this.sheets.options(params.id, body.options, body.columns);
-    response.attachment('options.png').type('image/png').send(png);
+    const png = await this.sheets.options(params.id, body.options, body.columns, response);
+    response.attachment('options.png').type('image/png').send(Buffer.from(png));
   }
 
   @On('POST /api/shots/:id/proof')
   async proof(@Call() { params, body }: CallOf<'POST /api/shots/:id/proof'>, @Res() response: Response) {
-    const bytes = await this.sheets.proof(params.id, body);
+    const bytes = await this.sheets.proof(params.id, body, response);
     response
       .attachment(`proof.${body.format}`)
       .type(body.format === 'pdf' ? 'application/pdf' : 'image/png')
-      .send(bytes);
+      .send(Buffer.from(bytes));
   }
 }

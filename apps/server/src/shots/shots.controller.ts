@@ -1,7 +1,6 @@
 import { Controller, Inject, NotFoundException, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
 import { extension } from '@scenograph/core/spec/file-name';
-import { encodePicture } from '@scenograph/host-node/encode';
 import type { Response } from 'express';
 import { shown } from '../database/rows';
 import { Call, On } from '../http/route';
@@ -33,8 +32,11 @@ export class ShotsController {
   }
 
   @On('POST /api/shots/:id/trials')
-  trials(@Call() { params, body }: CallOf<'POST /api/shots/:id/trials'>) {
-    return this.shots.trials(params.id, body);
+  trials(
+    @Call() { params, body }: CallOf<'POST /api/shots/:id/trials'>,
+    @Res({ passthrough: true }) response: Response,
+  ) {
+    return this.shots.trials(params.id, body, response);
   }
 
   @On('GET /api/shots/tried/:n')
@@ -48,7 +50,7 @@ export class ShotsController {
 
   @On('GET /api/shots/:id/layers')
   async layers(@Call() { params, query }: CallOf<'GET /api/shots/:id/layers'>, @Res() response: Response) {
-    const { title, bytes } = await this.shots.layered(params.id, query.slot, query.variant);
+    const { title, bytes } = await this.shots.layered(params.id, response, query.slot, query.variant);
     response
       .set({
         'Content-Type': 'image/openraster',
@@ -69,23 +71,19 @@ export class ShotsController {
 
   @On('GET /api/shots/:id/picture')
   async picture(@Call() { params, query }: CallOf<'GET /api/shots/:id/picture'>, @Res() response: Response) {
-    const painted = await this.shots.paint(params.id, query.slot, query.variant, query.scale);
-    const { bytes } = await encodePicture(painted.pixels(), 'png');
-    response.set('Content-Type', 'image/png').send(Buffer.from(bytes));
+    const bytes = await this.shots.paint(params.id, response, query.slot, query.variant, query.scale);
+    response.set('Content-Type', 'image/png').send(bytes);
   }
 
   @On('GET /api/shots/:id/export')
   async export(@Call() { params, query }: CallOf<'GET /api/shots/:id/export'>, @Res() response: Response) {
-    const { shot, painted } = await this.shots.export(params.id, query);
-    const { bytes } = await encodePicture(painted.pixels(), query.format, {
-      density: query.density,
-    });
+    const { title, bytes } = await this.shots.export(params.id, query, response);
     response
       .set({
         'Content-Type': `image/${query.format}`,
-        'Content-Disposition': `attachment; filename="${fileStem(shot.title)}.${extension(query.format)}"`,
+        'Content-Disposition': `attachment; filename="${fileStem(title)}.${extension(query.format)}"`,
       })
-      .send(Buffer.from(bytes));
+      .send(bytes);
   }
 
   @On('GET /api/shots/:id/bundle')

@@ -1,6 +1,6 @@
 import type { Piscina } from 'piscina';
-import { THREADS } from '../jobs/paint-threads';
-import type { TrialResult } from '../jobs/trials';
+import type { Response } from 'express';
+import { paintFor, THREADS } from '../jobs/paint-threads';
 import { keepsFiles } from './tried-files';
 import { exportScale, type ExportRequest } from './export';
 import {
@@ -15,7 +15,6 @@ import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
-import { createPainter } from '@scenograph/host-node/painter';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import yazl from 'yazl';
@@ -34,7 +33,6 @@ type TrialsRequest = CallOf<'POST /api/shots/:id/trials'>['body'];
 
 @Injectable()
 export class ShotsService {
-  private readonly painter;
   readonly tried = keepsFiles();
 
   constructor(
@@ -42,9 +40,7 @@ export class ShotsService {
     @Inject(POOL) private readonly pool: pg.Pool,
     @Inject(BLOBS) private readonly store: BlobStore,
     @Inject(THREADS) private readonly threads: Piscina,
-  ) {
-    this.painter = createPainter((hash) => store.get(hash), 30_000_000);
-  }
+  ) {}
 
   async one(id: string) {
     const [shot] = await this.db
@@ -113,17 +109,16 @@ export class ShotsService {
   }
 
   /** A picture written in several ways, each file kept for a while to be looked at. */
-  async trials(id: string, { slot, variant, trials }: TrialsRequest) {
+  async trials(id: string, { slot, variant, trials }: TrialsRequest, response: Response) {
     const resolved = await this.resolved(id, slot, variant);
     const shot = await this.one(id);
     const [listing] = await this.db.select().from(listings).where(eq(listings.id, shot.listingId));
     const found = slotsOf(listing.sheets, await allSheets(this.db)).find((s) => s.key === slot)!;
-    const results = (await this.threads.run({
-      task: 'trials',
-      resolved,
-      slot: found.slot,
-      trials,
-    })) as TrialResult[];
+    const results = await paintFor(
+      this.threads,
+      { task: 'trials', resolved, slot: found.slot, trials },
+      response,
+    );
     return results.map((r) => {
       if (!r.ok) return r;
       const { bytes, ...facts } = r;
@@ -132,10 +127,11 @@ export class ShotsService {
   }
 
   /** A shot as a layered OpenRaster file. */
-  async layered(id: string, slot?: string, variant?: string) {
+  async layered(id: string, response: Response, slot?: string, variant?: string) {
     const shot = await this.one(id);
     const resolved = await this.resolved(id, slot, variant);
-    const bytes = (await this.threads.run({ task: 'layers', resolved })) as Uint8Array;
+    exportScale(resolved, resolved.width);
+    const bytes = await paintFor(this.threads, { task: 'layers', resolved }, response);
     return { title: shot.title, bytes: Buffer.from(bytes) };
   }
 
@@ -157,14 +153,26 @@ export class ShotsService {
     return resolveForSlot(shot.document, slot, found.slot, variant?.data ?? null);
   }
 
-  async paint(id: string, slot?: string, variantId?: string, scale = 1) {
-    return this.painter.paint(await this.resolved(id, slot, variantId), { scale });
+  /** The painted shot as PNG, so many pixels wide as its frame times `scale`. */
+  async paint(id: string, response: Response, slot?: string, variantId?: string, scale = 1) {
+    const resolved = await this.resolved(id, slot, variantId);
+    return this.painted(resolved, { width: resolved.width * scale, format: 'png' }, response);
   }
 
-  async export(id: string, { slot, variant, width }: ExportRequest) {
+  async export(id: string, { slot, variant, ...file }: ExportRequest, response: Response) {
     const shot = await this.one(id);
-    const resolved = await this.resolved(id, slot, variant);
-    return { shot, painted: await this.painter.paint(resolved, { scale: exportScale(resolved, width) }) };
+    const bytes = await this.painted(await this.resolved(id, slot, variant), file, response);
+    return { title: shot.title, bytes };
+  }
+
+  private async painted(
+    resolved: ResolvedShot,
+    { width, format, density }: Pick<ExportRequest, 'width' | 'format'> & { density?: number },
+    response: Response,
+  ): Promise<Buffer> {
+    const scale = exportScale(resolved, width);
+    const task = { task: 'picture' as const, resolved, scale, format, density };
+    return Buffer.from(await paintFor(this.threads, task, response));
   }
 
   /** A shot with every picture it names, as a ZIP that the headless command can render. */

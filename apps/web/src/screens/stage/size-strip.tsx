@@ -204,7 +204,7 @@ function Tile({
       type="button"
       onClick={onOpen}
       aria-pressed={active}
-      title={about}
+      title={about ? `${title}, ${about}` : title}
       className="flex h-full flex-col items-start justify-end gap-1 rounded-sm text-left focus-visible:outline-offset-[-1px]"
     >
       <span
@@ -219,7 +219,7 @@ function Tile({
         )}
       </span>
       <span className="flex items-center gap-1.5 text-[12px] leading-tight">
-        {mark} {title}
+        {mark} <span className="max-w-24 truncate">{title}</span>
       </span>
       <span className="measure text-ink-2 leading-tight whitespace-nowrap">{measure}</span>
     </button>
