@@ -113,6 +113,26 @@ test('one picture is tried in several ways: size, likeness, and a file of each',
   expect(kept.bytes).toHaveLength(low.size);
 });
 
+test('pictures beyond what can wait are refused for now; those that nobody waits for any more are given up', async () => {
+  const { shots } = await planters();
+  const leaving = new AbortController();
+  const refused: string[] = [];
+  await Promise.allSettled(
+    Array.from({ length: 60 }, async () => {
+      const response = await fetch(`${server.base()}/api/shots/${shots[0].id}/layers`, {
+        signal: leaving.signal,
+      });
+      if (response.status === 429) refused.push(((await response.json()) as { message: string }).message);
+      if (refused.length > 5) leaving.abort();
+    }),
+  );
+  expect(refused.length).toBeGreaterThan(5);
+  expect(refused[0]).toBe('Too many pictures are being painted at once. Try again in a moment.');
+  // Were the others still painted, this would wait for minutes.
+  const next = await fileOf('GET', `/api/shots/${shots[0].id}/picture?scale=0.05`);
+  expect(next).toMatchObject({ status: 200, type: expect.stringMatching('image/png') });
+}, 60_000);
+
 test('a photo that is replaced keeps its place and its corrections; what is no picture changes nothing', async () => {
   const before = (await call('GET', '/api/photos')).body as {
     id: string;

@@ -55,6 +55,18 @@ test('one that waits is not sent when it is stopped, and names are sent whole', 
   if (waiting.name !== 'ä & b.png') expect(seen.names).toContain('ä & b.png');
 });
 
+test('what a busy server refuses for now is sent again by itself', async () => {
+  let asked = 0;
+  desk((name) =>
+    ++asked === 1
+      ? HttpResponse.json({ message: 'Too many files are coming in at once.' }, { status: 429 })
+      : HttpResponse.json({ id: name, name }),
+  );
+  bringIn([file('a.png')]);
+  await waitFor(() => expect(states()).toEqual(['a.png: taken']), { timeout: 6000 });
+  expect(asked).toBe(2);
+});
+
 test('a gateway’s page is told as what it is; finished ones are cleared, those on their way stay', async () => {
   desk(() => HttpResponse.html('<h1>Bad gateway</h1>', { status: 502 }));
   bringIn([file('a.png')]);

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { refresh, type Photo, upload } from './client';
+import { refresh, ServerRefusal, type Photo, upload } from './client';
 import { msg } from '../language/language';
 
 /** One file on its way in. */
@@ -27,6 +27,7 @@ export const useUploads = create<Uploads>((set) => ({
 let next = 1;
 let active = 0;
 const AT_ONCE = 3;
+const BUSY_MS = 2000;
 
 const change = (id: number, patch: Partial<Upload>) =>
   useUploads.setState((s) => ({ list: s.list.map((u) => (u.id === id ? { ...u, ...patch } : u)) }));
@@ -66,12 +67,14 @@ function pump(): void {
       signal: sending.stop.signal,
     })
       .then((photo) => change(sending.id, { state: 'taken', photo, share: 1 }))
-      .catch((error: Error) =>
-        change(sending.id, {
-          state: sending.stop.signal.aborted ? 'stopped' : 'refused',
-          message: error.message,
-        }),
-      )
+      .catch(async (error: Error) => {
+        const { aborted } = sending.stop.signal;
+        // The server is busy with other files: this one waits here, and is sent again.
+        if (error instanceof ServerRefusal && error.status === 429 && !aborted) {
+          await new Promise((r) => setTimeout(r, BUSY_MS));
+          change(sending.id, { state: 'waiting', share: 0 });
+        } else change(sending.id, { state: aborted ? 'stopped' : 'refused', message: error.message });
+      })
       .finally(() => {
         active--;
         refresh('/api/photos');
