@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import pg from 'pg';
 import sharp from 'sharp';
 import { testServer, unzip } from './test-server';
 
@@ -104,7 +105,7 @@ test('one picture is tried in several ways: size, likeness, and a file of each',
     trials: [way({ format: 'jpeg', quality: 40 }), way({ format: 'jpeg', quality: 92 })],
   });
   expect(status).toBeLessThan(300);
-  const [low, high] = body as { ok: boolean; size: number; ssim: number; file: number }[];
+  const [low, high] = body as { ok: boolean; size: number; ssim: number; file: string }[];
   expect([low.ok, high.ok]).toEqual([true, true]);
   expect(low.size).toBeLessThan(high.size);
   expect(low.ssim).toBeLessThanOrEqual(high.ssim);
@@ -197,6 +198,22 @@ test('a spec sheet as a file is the sheet, and can be added again under another 
   expect(added.body.id).not.toBe(sheet.id);
   expect(added.body.slots).toEqual(written.slots);
   expect((await call('DELETE', `/api/spec-sheets/${added.body.id}`)).status).toBe(200);
+});
+
+test('a file that is not whole in the store cuts its downloads off, and the server lives on', async () => {
+  const { shots } = await planters();
+  const { document } = (await call('GET', `/api/shots/${shots[1].id}`)).body;
+  const hash = /"picture":"([0-9a-f]{64})"/.exec(JSON.stringify(document))![1];
+  const database = new pg.Client({ connectionString: server.url() });
+  await database.connect();
+  await database.query(
+    'delete from blob_pieces p where hash = $1 and n = (select max(n) from blob_pieces where hash = $1)',
+    [hash],
+  );
+  await database.end();
+  await expect(fileOf('GET', `/api/shots/${shots[1].id}/bundle`)).rejects.toThrow();
+  await expect(fileOf('GET', `/api/blobs/${hash}`)).rejects.toThrow();
+  expect((await call('GET', '/api/health')).status).toBe(200);
 });
 
 test('the server says that it is well', async () => {

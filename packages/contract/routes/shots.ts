@@ -36,7 +36,7 @@ const trial = s.either(
     /** Structural similarity with the painted picture; 1 is alike. */
     ssim: s.number(),
     /** The number by which the file is kept for a while. */
-    file: s.integer(),
+    file: s.text(),
     size: s.integer(),
     width: s.optional(s.integer()),
     height: s.optional(s.integer()),

@@ -111,12 +111,13 @@ export function createBlobStore(db: Database): BlobStore {
 
     stream(hash) {
       async function* pieces() {
-        for (let n = 0; ; n++) {
+        const size = (await store.info(hash))?.size ?? 0;
+        for (let n = 0; n * PIECE < size; n++) {
           const [piece] = await db
             .select({ bytes: blobPieces.bytes })
             .from(blobPieces)
             .where(sql`${blobPieces.hash} = ${hash} and ${blobPieces.n} = ${n}`);
-          if (!piece) return;
+          if (!piece) throw new Error(`The file ${hash.slice(0, 12)} is not whole in the store.`);
           yield piece.bytes;
         }
       }

@@ -7,6 +7,7 @@ import type { Response } from 'express';
 import type { Intake } from '@scenograph/host-node/sandbox/operations';
 import { INTAKE, inFolder } from '../http/incoming';
 import { Call, On } from '../http/route';
+import { sendStream } from '../http/send-stream';
 import type { BlobStore } from './blob-store';
 import { CONTENT_HASH } from '@scenograph/core/raster/schemas';
 
@@ -65,8 +66,6 @@ export class BlobsController {
       'X-Content-Type-Options': 'nosniff',
     });
     const stream = this.store.stream(hash);
-    stream.on('error', () => response.destroy());
-    response.on('close', () => stream.destroy());
-    stream.pipe(response);
+    sendStream(stream, response);
   }
 }

@@ -2,6 +2,7 @@ import { Controller, Inject, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
 import type { Response } from 'express';
 import { Call, On } from '../http/route';
+import { sendStream } from '../http/send-stream';
 import { DeliveriesService } from './deliveries.service';
 
 @Controller()
@@ -66,8 +67,7 @@ export class DeliveriesController {
       ...(size ? { 'Content-Length': String(size) } : {}),
       'Content-Disposition': `attachment; filename="${name}"`,
     });
-    stream.on('error', () => response.destroy());
     response.on('close', stop);
-    stream.pipe(response);
+    sendStream(stream, response);
   }
 }

@@ -4,7 +4,7 @@ import { manifestRows, type Manifest, type ManifestEntry } from '@scenograph/cor
 import { worst } from '@scenograph/core/spec/checks/index';
 import { eq } from 'drizzle-orm';
 import Papa from 'papaparse';
-import yazl from 'yazl';
+import { addStream, newZip } from '../http/send-stream';
 import type { BlobStore } from '../blobs/blob-store';
 import type { BoardService } from '../board/board.service';
 import type { Database } from '../database/database';
@@ -50,7 +50,7 @@ export async function deliveryZip(
 
 /** A ZIP of pictures that ends with their manifest, as JSON and as CSV. */
 class DeliveryZip {
-  private readonly zip = new yazl.ZipFile();
+  private readonly zip = newZip();
   private readonly made: Date;
   private readonly manifest: Manifest;
 
@@ -99,7 +99,7 @@ class DeliveryZip {
     this.manifest.pictures.push(entry);
     // Pictures are compressed already: they are stored as they are.
     const options = { compress: false, mtime: this.made, size: entry.bytes };
-    this.zip.addReadStreamLazy(entry.file, options, (cb) => cb(null, this.store.stream(entry.sha256)));
+    addStream(this.zip, entry.file, options, () => this.store.stream(entry.sha256));
   }
 
   /** @returns bytes of the whole ZIP, or null where they cannot be told beforehand */
@@ -107,7 +107,7 @@ class DeliveryZip {
     const { zip, manifest } = this;
     const options = { mtime: this.made, compress: false };
     zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 2)), 'manifest.json', options);
-    const csv = Papa.unparse(manifestRows(manifest), { newline: '\r\n' });
+    const csv = Papa.unparse(manifestRows(manifest), { newline: '\r\n', escapeFormulae: true });
     zip.addBuffer(Buffer.from(`${csv}\r\n`), 'manifest.csv', options);
     // Its types leave out the size that is told once everything is known.
     const finish = zip.end.bind(zip) as (options: object, told: (size: number) => void) => void;

@@ -3,7 +3,7 @@ import type { CutoutFormat } from '@scenograph/contract/types';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import { decodeGrey } from '@scenograph/host-node/read-picture';
 import sharp from 'sharp';
-import yazl from 'yazl';
+import { newZip } from '../http/send-stream';
 import type { BlobStore } from '../blobs/blob-store';
 import type { photos } from '../database/schema';
 
@@ -49,7 +49,7 @@ export function zipOfCutouts(
   list: readonly Photo[],
   format: CutoutFormat,
 ): NodeJS.ReadableStream {
-  const zip = new yazl.ZipFile();
+  const zip = newZip();
   const used = new Map<string, number>();
   void (async () => {
     try {

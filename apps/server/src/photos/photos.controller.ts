@@ -2,6 +2,7 @@ import { Controller, Inject, Req, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
 import type { Request, Response } from 'express';
 import { Call, On } from '../http/route';
+import { sendStream } from '../http/send-stream';
 import { PhotosService, shownPhoto } from './photos.service';
 import { receive } from '../http/incoming';
 
@@ -49,7 +50,7 @@ export class PhotosController {
   async files(@Call() { query }: CallOf<'GET /api/photos/files'>, @Res() response: Response) {
     const ids = query.ids.split(',').filter((id) => /^[0-9a-f-]{36}$/i.test(id));
     response.attachment(`cutouts-${query.format}.zip`);
-    (await this.photos.files(ids, query.format)).pipe(response);
+    sendStream(await this.photos.files(ids, query.format), response);
   }
 
   @On('GET /api/photos/:id')

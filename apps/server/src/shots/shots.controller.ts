@@ -4,6 +4,7 @@ import { extension } from '@scenograph/core/spec/file-name';
 import type { Response } from 'express';
 import { shown } from '../database/rows';
 import { Call, On } from '../http/route';
+import { sendStream } from '../http/send-stream';
 import { ShotsService } from './shots.service';
 
 const fileStem = (title: string) =>
@@ -41,7 +42,7 @@ export class ShotsController {
 
   @On('GET /api/shots/tried/:n')
   tried(@Call() { params }: CallOf<'GET /api/shots/tried/:n'>, @Res() response: Response): void {
-    const file = this.shots.tried.get(Number(params.n));
+    const file = this.shots.tried.get(params.n);
     if (!file) throw new NotFoundException('This trial is not kept any more; try again.');
     response
       .set({ 'Content-Type': `image/${file.format}`, 'Cache-Control': 'private, max-age=600' })
@@ -93,6 +94,6 @@ export class ShotsController {
       'Content-Type': 'application/zip',
       'Content-Disposition': 'attachment; filename="shot.zip"',
     });
-    zip.pipe(response);
+    sendStream(zip, response);
   }
 }

@@ -17,7 +17,7 @@ import { needsOf } from '@scenograph/core/paint/paint-shot';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
-import yazl from 'yazl';
+import { addStream, newZip } from '../http/send-stream';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { remove } from '../bin/bin';
@@ -178,7 +178,7 @@ export class ShotsService {
   /** A shot with every picture it names, as a ZIP that the headless command can render. */
   async bundle(id: string): Promise<NodeJS.ReadableStream> {
     const shot = await this.one(id);
-    const zip = new yazl.ZipFile();
+    const zip = newZip();
     zip.addBuffer(Buffer.from(JSON.stringify(shot.document, null, 2)), 'shot.json');
     const [listing] = await this.db.select().from(listings).where(eq(listings.id, shot.listingId));
     const own = await variantsOf(this.db, [listing.productId]);
@@ -190,8 +190,8 @@ export class ShotsService {
     for (const hash of [...pictures, ...ownFonts]) {
       const info = await this.store.info(hash);
       if (info)
-        zip.addReadStreamLazy(`assets/${hash}.${info.mime.split('/')[1]}`, { compress: false }, (done) =>
-          done(null, this.store.stream(hash)),
+        addStream(zip, `assets/${hash}.${info.mime.split('/')[1]}`, { compress: false }, () =>
+          this.store.stream(hash),
         );
     }
     zip.end();

@@ -1,13 +1,15 @@
+import { randomUUID } from 'node:crypto';
+
 /** Files that were made to be looked at are let go of beyond so many bytes, the oldest first. */
 const MOST_BYTES = 96 * 1024 * 1024;
 
-/** Keeps files in memory for a while, by a number. */
+/** Keeps files in memory for a while, each under an address that cannot be guessed. */
 export function keepsFiles() {
-  const files = new Map<number, { bytes: Buffer; format: string }>();
+  const files = new Map<string, { bytes: Buffer; format: string }>();
   let held = 0;
-  let next = 1;
   return {
-    keep(bytes: Buffer, format: string): number {
+    keep(bytes: Buffer, format: string): string {
+      const next = randomUUID();
       files.set(next, { bytes, format });
       held += bytes.length;
       for (const [n, file] of files) {
@@ -15,8 +17,8 @@ export function keepsFiles() {
         files.delete(n);
         held -= file.bytes.length;
       }
-      return next++;
+      return next;
     },
-    get: (n: number) => files.get(n) ?? null,
+    get: (n: string) => files.get(n) ?? null,
   };
 }

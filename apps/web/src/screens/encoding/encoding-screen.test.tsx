@@ -35,7 +35,7 @@ async function opened({ stored = null as Encoding | null, fails = '', slot = 'ha
           quality: e.quality ?? 88,
           milliseconds: 40,
           ssim: 0.9961,
-          file: ++file,
+          file: String(++file),
           size,
         },
       ];
@@ -73,7 +73,7 @@ test('why a way cannot be used is a sentence, format before size', () => {
   const { slots } = listing().sheets[0];
   const of = (format: Encoding['format'], result: Parameters<typeof refusalOf>[0]['result']) =>
     refusalOf({ id: 1, encoding: encoding({ format }), result }, slots[0]);
-  const ok = { ok: true, file: 1, format: 'jpeg', quality: 80, milliseconds: 1, ssim: 1 } as const;
+  const ok = { ok: true, file: 'a', format: 'jpeg', quality: 80, milliseconds: 1, ssim: 1 } as const;
   expect(of('jpeg', { ...ok, size: 10 })).toBeNull();
   expect(of(null, { ...ok, size: 10 })).toBeNull();
   expect(of('jpeg', { ...ok, size: 2e6 })).toBe('The file is larger than the slot takes');

@@ -9,7 +9,7 @@ import { msg } from '../../language/language';
 export type Result =
   | {
       ok: true;
-      file: number;
+      file: string;
       size: number;
       format: string;
       quality: number | null;
