@@ -25,6 +25,8 @@ test.each([
   [{ origin: 'null', host: '127.0.0.1:4310' }, true],
   [{ 'sec-fetch-site': 'same-origin' }, false],
   [{ 'sec-fetch-site': 'none' }, false],
+  // What a page sends while it closes hides its origin.
+  [{ 'sec-fetch-site': 'same-origin', origin: 'null', host: '127.0.0.1:4310' }, false],
   [{ 'sec-fetch-site': 'same-site' }, true],
   [{ 'sec-fetch-site': 'cross-site', origin: 'http://127.0.0.1:4310', host: '127.0.0.1:4310' }, true],
 ] as const)('headers %j come from another page: %s', (headers, foreign) => {

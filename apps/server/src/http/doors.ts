@@ -39,7 +39,8 @@ export function knownHost(host: string | undefined, named: readonly string[]): b
 /** Whether a page of another origin asks; browsers say so, other clients do not. Source: W3C, Fetch Metadata. */
 export function isForeign(headers: Request['headers']): boolean {
   const site = headers['sec-fetch-site'];
-  if (site === 'cross-site' || site === 'same-site') return true;
+  // No page can set this header itself; where it is missing, the origin is all there is.
+  if (site) return site === 'cross-site' || site === 'same-site';
   const { origin, host } = headers;
   if (!origin) return false;
   try {
@@ -94,6 +95,7 @@ export function guardDoors(app: NestExpressApplication): void {
         },
       },
       frameguard: { action: 'deny' },
+      referrerPolicy: { policy: 'same-origin' },
       // It is served on loopback without TLS; who puts it behind a proxy sets this there.
       strictTransportSecurity: false,
     }),

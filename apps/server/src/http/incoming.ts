@@ -1,10 +1,8 @@
-import { createWriteStream } from 'node:fs';
-import { mkdtemp, readdir, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdtemp, open as openFile, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { NextFunction, Request, Response } from 'express';
-import { pipeline } from 'node:stream/promises';
 import {
   HttpException,
   HttpStatus,
@@ -41,18 +39,20 @@ let bytesOpen = 0;
 /**
  * Writes a request's body to disk and hands it to `use`; whatever lies in its folder is removed afterwards. What `use`
  * refuses with a sentence is answered with 422.
+ * @param limits in place of the usual ones, for tests: bytes of a file, and milliseconds of silence
  */
 export async function receive<T>(
   request: Readable & { headers?: { 'content-length'?: string } },
   name: string,
   use: (file: IncomingFile & { size: number }) => Promise<T>,
+  { most = MAX_BYTES, silence = SILENCE_MS } = {},
 ): Promise<T> {
   const told = Number(request.headers?.['content-length'] ?? 0);
   const tooLarge = () =>
     new PayloadTooLargeException(
-      `"${name}" is larger than the ${MAX_BYTES / MB} MB that are taken. Save it smaller and import it again.`,
+      `"${name}" is larger than the ${most / MB} MB that are taken. Save it smaller and import it again.`,
     );
-  if (told > MAX_BYTES) throw tooLarge();
+  if (told > most) throw tooLarge();
   if (open >= MOST_AT_ONCE || bytesOpen + told > MOST_BYTES_AT_ONCE)
     throw new TooManyRequests(`Too many files are coming in at once. Send "${name}" again in a moment.`);
   let size = 0;
@@ -60,18 +60,17 @@ export async function receive<T>(
   try {
     return await inFolder(async (folder) => {
       const path = join(folder, 'file');
-      await pipeline(
-        request,
-        async function* (pieces: AsyncIterable<Buffer>) {
-          for await (const piece of unlessSilent(pieces, name)) {
-            size += piece.length;
-            bytesOpen += piece.length;
-            if (size > MAX_BYTES) throw tooLarge();
-            yield piece;
-          }
-        },
-        createWriteStream(path),
-      );
+      const out = await openFile(path, 'w');
+      try {
+        for await (const piece of unlessSilent(request, name, silence)) {
+          size += piece.length;
+          bytesOpen += piece.length;
+          if (size > most) throw tooLarge();
+          await out.write(piece);
+        }
+      } finally {
+        await out.close();
+      }
       return refusing(() => use({ name, path, size }));
     });
   } finally {
@@ -113,23 +112,24 @@ async function refusing<T>(use: () => Promise<T>): Promise<T> {
   }
 }
 
-async function* unlessSilent(pieces: AsyncIterable<Buffer>, name: string): AsyncGenerator<Buffer> {
-  const iterator = pieces[Symbol.asyncIterator]();
+/** A request's bytes. It is left open where reading ends early: whoever sends it is still to be answered. */
+async function* unlessSilent(request: Readable, name: string, silence: number): AsyncGenerator<Buffer> {
+  const pieces = request[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
   for (;;) {
     let timer: NodeJS.Timeout | undefined;
-    const silence = new Promise<never>((_, reject) => {
+    const silent = new Promise<never>((_, reject) => {
       timer = setTimeout(
         () =>
           reject(
             new RequestTimeoutException(
-              `Nothing more of "${name}" came for ${SILENCE_MS / 1000} seconds. Send it again.`,
+              `Nothing more of "${name}" came for ${silence / 1000} seconds. Send it again.`,
             ),
           ),
-        SILENCE_MS,
+        silence,
       );
     });
     try {
-      const { done, value } = await Promise.race([iterator.next(), silence]);
+      const { done, value } = await Promise.race([pieces.next(), silent]);
       if (done) return;
       yield value;
     } finally {
