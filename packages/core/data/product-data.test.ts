@@ -75,6 +75,17 @@ describe('texts bound to data', () => {
     });
   });
 
+  test('a name that every object has is missing like any other, and a field of that name is a field', () => {
+    for (const name of ['constructor', '__proto__', 'toString']) {
+      expect(bindText(`{${name}}`, data)).toEqual({ text: `‹${name}›`, missing: [name] });
+      const fields = JSON.parse(`{"${name}": "seven"}`) as Record<string, string>;
+      expect(bindText(`{${name}}`, { ...data, fields }).text).toBe('seven');
+      expect(bindText(`{${name}, select, seven {it is} other {it is not}}`, { ...data, fields }).text).toBe(
+        'it is',
+      );
+    }
+  });
+
   test('without data every placeholder is missing, and a text without any is itself', () => {
     expect(bindText('For {title}', null)).toEqual({ text: 'For ‹title›', missing: ['title'] });
     fc.assert(

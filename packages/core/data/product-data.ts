@@ -107,7 +107,7 @@ function readValues(data: ProductData | null): Values {
     const number = parseAmount(value);
     return [name, value.trim() === '' ? null : (number ?? value)] as const;
   });
-  return {
+  return plainRecord({
     ...Object.fromEntries(own),
     title: data?.title || null,
     variant: data?.variant || null,
@@ -120,8 +120,11 @@ function readValues(data: ProductData | null): Values {
     size:
       data?.widthMm && data.heightMm ? `${Math.round(data.widthMm)} × ${Math.round(data.heightMm)} mm` : null,
     brand: data?.brand?.title ?? null,
-  };
+  });
 }
+
+/** An object that has its own names and no others: a placeholder {constructor} is a field, or missing. */
+const plainRecord = <T extends object>(record: T): T => Object.assign(Object.create(null) as T, record);
 
 export const localeOf = (data: ProductData | null): string => data?.brand?.locale ?? LOCALE;
 
@@ -143,7 +146,7 @@ export function bindText(text: string, data: ProductData | null): { text: string
   });
   if (!filled.includes('{')) return { text: filled, missing: [...missing] };
   try {
-    const present = Object.fromEntries(Object.entries(values).filter(([, v]) => v != null));
+    const present = plainRecord(Object.fromEntries(Object.entries(values).filter(([, v]) => v != null)));
     return { text: String(new IntlMessageFormat(filled, locale).format(present)), missing: [...missing] };
   } catch {
     // A form that cannot be filled is shown as it was written, never printed half.

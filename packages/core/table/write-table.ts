@@ -19,7 +19,7 @@ export function writeTable(rows: readonly VariantRow[]): string {
       text(r.photo),
       text(r.artwork),
       r.ink ?? '',
-      ...fields.map((f) => text(r.fields[f] ?? '')),
+      ...fields.map((f) => text(Object.hasOwn(r.fields, f) ? r.fields[f] : '')),
     ]),
   ];
   return `\ufeff${Papa.unparse(data, { newline: '\r\n' })}\r\n`;

@@ -50,7 +50,8 @@ export function Fields({
             value=""
             onCommit={(name) => {
               setAdding(false);
-              if (name.trim()) onChange({ ...fields, [name.trim()]: fields[name.trim()] ?? '' });
+              const plain = name.trim();
+              if (plain && !Object.hasOwn(fields, plain)) onChange({ ...fields, [plain]: '' });
             }}
           />
         </div>
