@@ -51,7 +51,7 @@ export function Fields({
             onCommit={(name) => {
               setAdding(false);
               const plain = name.trim();
-              if (plain && !Object.hasOwn(fields, plain)) onChange({ ...fields, [plain]: '' });
+              if (plain) onChange({ [plain]: '', ...fields });
             }}
           />
         </div>
