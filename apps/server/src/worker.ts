@@ -1,18 +1,14 @@
 import { cpus } from 'node:os';
-import { storedRecipe } from '@scenograph/core/cutout/recipe';
-import { and, eq, inArray } from 'drizzle-orm';
 import 'reflect-metadata';
 import { createBlobStore } from './blobs/blob-store';
 import { BoardService } from './board/board.service';
 import { DeliveriesService } from './deliveries/deliveries.service';
 import { runRecipe } from './recipes/run-recipe';
 import { databaseUrl, migrateDatabase, openDatabase } from './database/database';
-import { photos } from './database/schema';
-import { announce } from './events/events';
-import type { CutoutOutcome } from './jobs/paint-thread';
-import { CUTOUT_QUEUE, openQueue, RECIPE_QUEUE, type CutoutJob, type RecipeJob } from './jobs/queue';
+import { openQueue, RECIPE_QUEUE, type RecipeJob } from './jobs/queue';
 import { paintThreads } from './jobs/paint-threads';
 import { startPaintLoop } from './paintings/paint-loop';
+import { startCutouts } from './photos/cutout-jobs';
 
 /** A worker process: takes jobs from the database and paints in a pool of threads. Any number may run, on any machine. */
 async function main(): Promise<void> {
@@ -23,35 +19,7 @@ async function main(): Promise<void> {
   const threads = paintThreads(threadCount);
   const queue = await openQueue(url);
 
-  const cutOut = async ({ photoId }: CutoutJob): Promise<void> => {
-    // Cancelled, or taken up by another worker meanwhile: nothing to do.
-    const [photo] = await db
-      .update(photos)
-      .set({ cutoutState: 'working' })
-      .where(and(eq(photos.id, photoId), inArray(photos.cutoutState, ['waiting', 'working'])))
-      .returning();
-    if (!photo) return;
-    await announce(pool, { topic: 'photo', id: photoId });
-    const outcome = (await threads.run({
-      task: 'cutout',
-      working: photo.working,
-      recipe: storedRecipe(photo.recipe),
-    })) as CutoutOutcome;
-    await db
-      .update(photos)
-      .set(
-        outcome.ok
-          ? { cutoutState: 'done', cutout: outcome.cutout, cutoutError: null }
-          : { cutoutState: 'failed', cutoutError: outcome.reason },
-      )
-      .where(and(eq(photos.id, photoId), eq(photos.working, photo.working)));
-    await announce(pool, { topic: 'photo', id: photoId });
-  };
-
-  for (let i = 0; i < threadCount; i++)
-    await queue.boss.work<CutoutJob>(CUTOUT_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) =>
-      cutOut(job.data),
-    );
+  const cutouts = await startCutouts({ db, pool, threads, threadCount, queue });
   const store = createBlobStore(db);
   const boards = new BoardService(db, pool);
   const deliveries = new DeliveriesService(db, pool, store, boards);
@@ -64,6 +32,7 @@ async function main(): Promise<void> {
   const stop = async () => {
     if (stopping) return;
     stopping = true;
+    cutouts.stop();
     await painting.stop();
     await queue.stop().catch(() => undefined);
     await threads.destroy().catch(() => undefined);

@@ -110,6 +110,10 @@ export const photos = pgTable('photos', {
     .notNull(),
   cutout: jsonb('cutout').$type<CutoutRecord>(),
   cutoutError: text('cutout_error'),
+  /** Until when the worker that cuts it out is taken to live; it renews this while it works. */
+  cutoutLease: timestamp('cutout_lease', { withTimezone: true }),
+  /** How often the present cutout was begun. */
+  cutoutTries: integer('cutout_tries').notNull().default(0),
   /** What the cutout is made from besides the photo; null is the plain one. Saved as it is edited. */
   recipe: jsonb('recipe').$type<CutoutRecipe>(),
   recipeHistory: jsonb('recipe_history').$type<History>(),

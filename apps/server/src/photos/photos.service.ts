@@ -91,7 +91,7 @@ export class PhotosService {
   async cutOut(ids: string[]): Promise<{ queued: number }> {
     const queued = await this.db
       .update(photos)
-      .set({ cutoutState: 'waiting', cutoutError: null })
+      .set({ cutoutState: 'waiting', cutoutError: null, cutoutTries: 0, cutoutLease: null })
       .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)))
       .returning({ id: photos.id });
     for (const { id } of queued) {
@@ -329,7 +329,14 @@ export class PhotosService {
 
 /** A photo as it is sent: its corrections and their history are the desk's. */
 export function shownPhoto(photo: Photo) {
-  const { recipe: _, recipeHistory: __, recipeRevision: ___, ...rest } = shown(photo);
+  const {
+    recipe: _,
+    recipeHistory: __,
+    recipeRevision: ___,
+    cutoutLease: ____,
+    cutoutTries: _____,
+    ...rest
+  } = shown(photo);
   return { ...rest, inUse: inUse(photo) };
 }
 

@@ -170,7 +170,10 @@ async function cutOut(productId: string, { db, queue, pool }: RecipeContext): Pr
   const list = await photosOf(db, productId);
   const open = list.filter((p) => p.cutoutState !== 'done');
   for (const photo of open) {
-    await db.update(photos).set({ cutoutState: 'waiting', cutoutError: null }).where(eq(photos.id, photo.id));
+    await db
+      .update(photos)
+      .set({ cutoutState: 'waiting', cutoutError: null, cutoutTries: 0 })
+      .where(eq(photos.id, photo.id));
     await queue.cutOut({ photoId: photo.id });
     await announce(pool, { topic: 'photo', id: photo.id });
   }
