@@ -1,7 +1,6 @@
 /**
  * Who may do what in the database of its own that "npm start" keeps: an owner, used here alone, and `scenograph_app`, which
- * is no superuser and is what server and workers are. Both have a password, in a file that only the owner of the data
- * folder reads.
+ * is no superuser and is what server and workers are. Both have a password, in a file that only who started it reads.
  */
 import { randomBytes } from 'node:crypto';
 import { chownSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -13,12 +12,27 @@ export const APP = 'scenograph_app';
 
 const password = () => randomBytes(24).toString('base64url');
 
-/** The passwords kept in a cluster's folder; made where there are none yet. */
-export function secretsOf(folder) {
-  const file = join(folder, 'passwords.json');
-  if (!existsSync(file))
-    writeFileSync(file, JSON.stringify({ owner: password(), app: password() }), { mode: 0o600 });
-  return JSON.parse(readFileSync(file, 'utf8'));
+const fileOf = (cluster) => join(cluster, 'passwords.json');
+const rulesOf = (cluster) => join(cluster, 'pg_hba.conf');
+
+/** The passwords of a cluster: they lie within it, since it may outlive the folder that leads to it. New ones where there are none. */
+export const secretsOf = (cluster) =>
+  existsSync(fileOf(cluster))
+    ? JSON.parse(readFileSync(fileOf(cluster), 'utf8'))
+    : { owner: password(), app: password() };
+
+/**
+ * Writes down the passwords of a cluster that is about to be started. Where it was made and they were lost, it is opened to
+ * this machine for the moment in which `ensureRoles` gives it new ones.
+ * @param {{ isNew: boolean }} options whether it was made with these very passwords
+ */
+export function keepSecrets(cluster, secrets, { isNew }) {
+  if (existsSync(fileOf(cluster))) return;
+  if (!isNew) {
+    const rules = readFileSync(rulesOf(cluster), 'utf8');
+    writeFileSync(rulesOf(cluster), rules.replace(/^([^#\n]*)\bscram-sha-256\s*$/gm, '$1trust'));
+  }
+  writeFileSync(fileOf(cluster), JSON.stringify(secrets), { mode: 0o600 });
 }
 
 /** Calls `use` with a file that holds the owner's password for as long as that takes; the database's user may read it. */
@@ -63,7 +77,7 @@ end $$`;
  */
 export async function ensureRoles({ cluster, port, secrets }) {
   const { default: pg } = await import('pg');
-  const rules = join(cluster, 'pg_hba.conf');
+  const rules = rulesOf(cluster);
   const written = readFileSync(rules, 'utf8');
   const trusting = /^[^#\n]*\btrust\s*$/m.test(written);
   const asOwner = async (database, use) => {

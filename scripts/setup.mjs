@@ -11,6 +11,7 @@ import {
   mkdirSync,
   readdirSync,
   readFileSync,
+  realpathSync,
   rmSync,
   statSync,
   symlinkSync,
@@ -20,7 +21,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { APP, ensureRoles, OWNER, secretsOf, withPasswordFile } from './database-roles.mjs';
+import { APP, ensureRoles, keepSecrets, OWNER, secretsOf, withPasswordFile } from './database-roles.mjs';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const asRoot = process.getuid?.() === 0;
@@ -180,8 +181,9 @@ export async function startCluster(folder) {
   let secrets;
   const port = await withLock(lock, async () => {
     writeFileSync(mark, '');
-    secrets = secretsOf(folder);
-    if (!existsSync(join(cluster, 'PG_VERSION'))) {
+    secrets = secretsOf(cluster);
+    const isNew = !existsSync(join(cluster, 'PG_VERSION'));
+    if (isNew) {
       const made = withPasswordFile(secrets, user, (file) => {
         const auth = ['--auth=scram-sha-256', `--pwfile=${file}`];
         return pg(bin, 'initdb', ['-D', cluster, '-U', OWNER, ...auth, '-E', 'UTF8', '--no-locale'], user);
@@ -195,6 +197,7 @@ export async function startCluster(folder) {
       await ensureRoles({ cluster, port: known, secrets });
       return known;
     }
+    keepSecrets(cluster, secrets, { isNew });
     // The same port as before where it is free: workers elsewhere know it.
     const before = existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 0;
     let chosen = await freePort(before);
@@ -244,10 +247,10 @@ function forgetKilled(cluster) {
   if (/\) Z /.test(stat)) rmSync(file, { force: true });
 }
 
-/** Where the cluster lies: in `folder`, or, where the unprivileged user may not enter that, in a place of its own with a link. */
+/** Where the cluster lies: in `folder`, or, where the unprivileged user may not enter that, in a place of its own that `folder` links to. */
 function reachable(folder, user) {
   const inside = join(folder, 'cluster');
-  if (existsSync(inside)) return inside;
+  if (existsSync(inside)) return realpathSync(inside);
   if (user) {
     const may = spawnSync('test', ['-x', folder], { uid: user.uid, gid: user.gid }).status === 0;
     if (!may) {
@@ -258,7 +261,7 @@ function reachable(folder, user) {
       mkdirSync(apart, { recursive: true });
       chownSync(apart, user.uid, user.gid);
       symlinkSync(apart, inside);
-      return inside;
+      return apart;
     }
   }
   mkdirSync(inside, { mode: 0o700 });
