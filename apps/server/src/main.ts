@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { setTimeout as pause } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { Module } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
@@ -46,6 +47,9 @@ import { ShotsService } from './shots/shots.service';
 import { SpecSheetsController } from './spec-sheets/spec-sheets.controller';
 import { SpecSheetsService } from './spec-sheets/spec-sheets.service';
 import { TemplatesController } from './templates/templates.controller';
+
+/** Milliseconds for which answers that are under way may come to their end when the server is told to. */
+const PATIENCE = 4000;
 
 // eslint-disable-next-line max-lines-per-function -- most of it is the list of what there is
 async function main(): Promise<void> {
@@ -131,7 +135,11 @@ async function main(): Promise<void> {
   const stop = async () => {
     if (stopping) return;
     stopping = true;
-    // Open event streams would hold the server; they are cut, browsers reconnect by themselves.
+    // Open event streams end, browsers reconnect by themselves; what is being answered is given a moment.
+    events.complete();
+    const answered = new Promise((resolve) => server.close(resolve));
+    server.closeIdleConnections();
+    await Promise.race([answered, pause(PATIENCE)]);
     server.closeAllConnections();
     sandbox.close();
     await Promise.allSettled([app.close(), close(), queue.stop(), threads.destroy()]);

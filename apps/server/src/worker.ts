@@ -3,9 +3,10 @@ import 'reflect-metadata';
 import { createBlobStore } from './blobs/blob-store';
 import { BoardService } from './board/board.service';
 import { DeliveriesService } from './deliveries/deliveries.service';
-import { runRecipe } from './recipes/run-recipe';
+import { startRecipes } from './recipes/recipe-jobs';
 import { databaseUrl, migrateDatabase, openDatabase } from './database/database';
-import { openQueue, RECIPE_QUEUE, type RecipeJob } from './jobs/queue';
+import { openQueue } from './jobs/queue';
+import { signsOfLife } from './jobs/workers';
 import { paintThreads } from './jobs/paint-threads';
 import { startPaintLoop } from './paintings/paint-loop';
 import { startCutouts } from './photos/cutout-jobs';
@@ -23,17 +24,16 @@ async function main(): Promise<void> {
   const store = createBlobStore(db);
   const boards = new BoardService(db, pool);
   const deliveries = new DeliveriesService(db, pool, store, boards);
-  await queue.boss.work<RecipeJob>(RECIPE_QUEUE, { pollingIntervalSeconds: 0.5 }, async ([job]) =>
-    runRecipe(job.data, { db, pool, queue, boards, deliveries }),
-  );
+  const recipes = await startRecipes({ db, pool, queue, boards, deliveries });
   const painting = startPaintLoop({ pool, db, threads, threadCount });
+  const life = await signsOfLife(db, threadCount);
 
   let stopping = false;
   const stop = async () => {
     if (stopping) return;
     stopping = true;
-    cutouts.stop();
-    await painting.stop();
+    // What is begun and not done is handed back: another worker takes it up at once.
+    await Promise.all([cutouts.stop(), recipes.stop(), painting.stop(), life.stop()]);
     await queue.stop().catch(() => undefined);
     await threads.destroy().catch(() => undefined);
     await pool.end().catch(() => undefined);

@@ -26,6 +26,7 @@ export const photo = (id: string, name: string, over: Partial<Photo> = {}): Phot
   cutoutError: null,
   accepted: false,
   inUse: true,
+  revision: 1,
   createdAt: MOMENT,
   ...over,
 });

@@ -52,6 +52,8 @@ export const photo = s.named(
     accepted: s.flag(),
     /** The full-size cutout was made by the corrections as they stand. */
     inUse: s.flag(),
+    /** Of its corrections. */
+    revision: s.integer(),
     createdAt: s.moment(),
   }),
 );

@@ -110,7 +110,8 @@ export const photos = pgTable('photos', {
     .notNull(),
   cutout: jsonb('cutout').$type<CutoutRecord>(),
   cutoutError: text('cutout_error'),
-  /** Until when the worker that cuts it out is taken to live; it renews this while it works. */
+  /** The claim of the worker that cuts it out, and until when that is taken to live; it renews this while it works. */
+  cutoutClaim: uuid('cutout_claim'),
   cutoutLease: timestamp('cutout_lease', { withTimezone: true }),
   /** How often the present cutout was begun. */
   cutoutTries: integer('cutout_tries').notNull().default(0),
@@ -526,10 +527,23 @@ export const recipeResults = pgTable(
     /** What it made: ids by what they name, such as `shot`, `listing`, `delivery`. */
     made: jsonb('made').$type<Record<string, string>>().notNull().default({}),
     says: text('says'),
+    /** Who is at it, until when, and how often it was begun; a lease that runs out is anybody's. */
+    worker: uuid('worker'),
+    leaseUntil: timestamp('lease_until', { withTimezone: true }),
+    tries: integer('tries').notNull().default(0),
     updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.recipeId, t.productId, t.step] })],
 );
+
+/** Worker processes, each as long as it gives signs of life. */
+export const workers = pgTable('workers', {
+  id: uuid('id').primaryKey(),
+  host: text('host').notNull(),
+  threads: integer('threads').notNull(),
+  startedAt: timestamp('started_at', { withTimezone: true }).notNull().defaultNow(),
+  seenAt: timestamp('seen_at', { withTimezone: true }).notNull().defaultNow(),
+});
 
 /** What was removed, whole, until it is brought back or forgotten. */
 export const bin = pgTable(

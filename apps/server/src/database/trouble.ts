@@ -1,10 +1,13 @@
 /** What went wrong with the database, as far as it decides what to do next. */
-export type DatabaseTrouble = 'full' | 'gone';
+export type DatabaseTrouble = 'full' | 'gone' | 'clash';
 
 const CODES: Record<string, DatabaseTrouble> = {
   // PostgreSQL, appendix A: disk_full, out_of_memory of shared buffers is not among them.
   '53100': 'full',
   ENOSPC: 'full',
+  // Two that waited for each other, or could not be put in a row.
+  '40P01': 'clash',
+  '40001': 'clash',
   // Class 08 is connections; 57P01 to 57P03 a server that shuts down, crashed or starts.
   '08000': 'gone',
   '08003': 'gone',

@@ -4,6 +4,7 @@ import { troubleOf, unfitFor, type DatabaseTrouble } from '../database/trouble';
 
 const TROUBLE: Record<DatabaseTrouble, [number, string]> = {
   gone: [503, 'The database cannot be reached for now. Nothing was changed; try again in a moment.'],
+  clash: [503, 'Somebody else was changing the same at this moment. Nothing was changed; try again.'],
   full: [507, 'The disk of the database is full. Nothing was changed; make room, then try again.'],
 };
 

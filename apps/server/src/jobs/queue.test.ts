@@ -27,13 +27,19 @@ test('server and workers that start on an empty database at once do not wait for
   }
 });
 
-test('a job that one process orders is fetched by another', async () => {
+test('a job that one process orders is fetched by another; one whose transaction fails was never ordered', async () => {
   const url = await emptyDatabase();
   const [orders, works] = await Promise.all([openQueue(url), openQueue(url)]);
-  await orders.cutOut({ photoId: 'p1' });
-  const [job] = await works.boss.fetch<{ photoId: string }>(CUTOUT_QUEUE);
-  expect(job.data).toEqual({ photoId: 'p1' });
-  await Promise.all([orders.stop(), works.stop()]);
+  const { pool, db } = openDatabase(url, 1);
+  const failing = db.transaction(async (tx) => {
+    await orders.cutOut(tx, { photoId: 'never' });
+    throw new Error('The rest failed.');
+  });
+  await expect(failing).rejects.toThrow('The rest failed.');
+  await db.transaction((tx) => orders.cutOut(tx, { photoId: 'p1' }));
+  const jobs = await works.boss.fetch<{ photoId: string }>(CUTOUT_QUEUE, { batchSize: 5 });
+  expect(jobs.map((job) => job.data)).toEqual([{ photoId: 'p1' }]);
+  await Promise.all([orders.stop(), works.stop(), pool.end()]);
 });
 
 test('tables are made once, however many make them at once', async () => {

@@ -1,6 +1,7 @@
 import pg from 'pg';
 import PgBoss from 'pg-boss';
-import { locked } from '../database/database';
+import { sql } from 'drizzle-orm';
+import { locked, type Transaction } from '../database/database';
 
 export const QUEUE = Symbol('queue');
 
@@ -15,8 +16,9 @@ export interface RecipeJob {
 
 /** Work that is done by worker processes, kept in the same database. */
 export interface Queue {
-  cutOut(job: CutoutJob): Promise<void>;
-  runRecipe(job: RecipeJob): Promise<void>;
+  /** Orders work within a transaction: with what it is about, or not at all. */
+  cutOut(tx: Transaction, job: CutoutJob): Promise<void>;
+  runRecipe(tx: Transaction, job: RecipeJob): Promise<void>;
   boss: PgBoss;
   stop(): Promise<void>;
 }
@@ -43,7 +45,8 @@ export async function openQueue(url: string): Promise<Queue> {
         name: RECIPE_QUEUE,
         retryLimit: 3,
         retryDelay: 2,
-        expireInSeconds: 1800,
+        // Longer than any lasts: a dead worker's is taken up by the lease of its step.
+        expireInSeconds: 6 * 3600,
       });
     });
   } finally {
@@ -51,12 +54,22 @@ export async function openQueue(url: string): Promise<Queue> {
   }
   return {
     boss,
-    async cutOut(job) {
-      await boss.send(CUTOUT_QUEUE, job);
+    async cutOut(tx, job) {
+      await boss.send(CUTOUT_QUEUE, job, { db: within(tx) });
     },
-    async runRecipe(job) {
-      await boss.send(RECIPE_QUEUE, job);
+    async runRecipe(tx, job) {
+      await boss.send(RECIPE_QUEUE, job, { db: within(tx) });
     },
     stop: () => boss.stop({ graceful: false, wait: false }),
   };
 }
+
+/** pg-boss's statements, carried out in a transaction of ours. */
+const within = (tx: Transaction): PgBoss.Db => ({
+  executeSql: (text, values = []) =>
+    tx.execute(
+      sql.join(
+        text.split(/\$(\d+)/).map((part, i) => (i % 2 ? sql.param(values[Number(part) - 1]) : sql.raw(part))),
+      ),
+    ),
+});

@@ -12,18 +12,19 @@ const bytes = readFileSync(join(__dirname, '../../../../demo/assets/products/tro
 const take = async (name: string) =>
   (await call('POST', `/api/photos?name=${name}`, bytes)).body.id as string;
 const photo = async (id: string) => (await call('GET', `/api/photos/${id}`)).body;
-const reaches = (id: string, state: string, seconds = 90) =>
+const reaches = (id: string, state: string, seconds = 40) =>
   until(
     () => photo(id),
     (p) => p.cutoutState === state,
     seconds,
   );
 
-async function sql(text: string, ...values: unknown[]): Promise<void> {
+async function rows(text: string, ...values: unknown[]): Promise<unknown[]> {
   const database = new pg.Client({ connectionString: server.url() });
   await database.connect();
-  await database.query(text, values);
+  const found = await database.query(text, values);
   await database.end();
+  return found.rows;
 }
 
 test('a killed worker’s cutout is taken up by another when its lease has ended', async () => {
@@ -41,9 +42,9 @@ test('a killed worker’s cutout is taken up by another when its lease has ended
 
 test('a photo that waits without a job is found; one that ends its workers is given up, and can be tried again', async () => {
   const [lost, deadly] = [await take('lost.jpg'), await take('deadly.jpg')];
-  await sql(`delete from pgboss.job where data ->> 'photoId' = $1`, lost);
+  await rows(`delete from pgboss.job where data ->> 'photoId' = $1`, lost);
   // As three workers left it that did not live to its end.
-  await sql(
+  await rows(
     `update photos set cutout_tries = 3, cutout_state = 'working', cutout_lease = now() - interval '1 s' where id = $1`,
     deadly,
   );
@@ -53,5 +54,36 @@ test('a photo that waits without a job is found; one that ends its workers is gi
   expect(given.cutoutError).toMatch(/^It could not be cut out, though it was tried three times[.] Try again/);
   await call('POST', '/api/photos/cutouts', { ids: [deadly] });
   await reaches(deadly, 'done');
+  await end(worker, 'SIGTERM');
+});
+
+test('a worker that is told to end hands back what it is at, and that counts as no try', async () => {
+  const first = (await startWorker()).child;
+  const id = await take('handed-back.jpg');
+  await reaches(id, 'working');
+  await end(first, 'SIGTERM');
+  expect((await photo(id)).cutoutState).toBe('waiting');
+  expect(await rows('select cutout_tries, cutout_claim from photos where id = $1', id)).toEqual([
+    { cutout_tries: 0, cutout_claim: null },
+  ]);
+  const second = (await startWorker()).child;
+  await reaches(id, 'done');
+  await end(second, 'SIGTERM');
+});
+
+test('what a worker has made of a photo that was changed meanwhile is not kept', async () => {
+  const worker = (await startWorker()).child;
+  const id = await take('changed.jpg');
+  await reaches(id, 'working');
+  const { revision, recipe, history } = (await call('GET', `/api/photos/${id}/desk`)).body;
+  const tidy = { ...recipe.tidy, exposure: 1 };
+  const saved = await call('PUT', `/api/photos/${id}/recipe`, {
+    revision,
+    recipe: { ...recipe, tidy },
+    history,
+  });
+  expect(saved.status).toBe(200);
+  await call('POST', '/api/photos/cutouts', { ids: [id] });
+  expect((await reaches(id, 'done')).inUse).toBe(true);
   await end(worker, 'SIGTERM');
 });

@@ -28,6 +28,7 @@ import { INTAKE } from '../http/incoming';
 import { QUEUE, type Queue } from '../jobs/queue';
 import { cutoutFile, zipOfCutouts, type CutoutFile } from './cutout-file';
 import { recipeKey } from './make-cutout';
+import { queueCutouts } from './queue-cutouts';
 
 export type Photo = typeof photos.$inferSelect;
 /** What a photo's adjustments were. */
@@ -68,37 +69,35 @@ export class PhotosService {
   /** Takes one file in, keeps the original untouched, and queues its cutout. */
   async take(file: SizedFile): Promise<Photo> {
     const { taken, original, working } = await takeIn(this, file);
-    const [photo] = await this.db
-      .insert(photos)
-      .values({
-        workspaceId: WORKSPACE,
-        name: file.name,
-        format: taken.format,
-        bytes: file.size,
-        width: taken.width,
-        height: taken.height,
-        original,
-        working,
-        notes: taken.notes,
-        cutoutState: 'waiting',
-      })
-      .returning();
-    await this.queue.cutOut({ photoId: photo.id });
-    return photo;
+    return this.db.transaction(async (tx) => {
+      const [photo] = await tx
+        .insert(photos)
+        .values({
+          workspaceId: WORKSPACE,
+          name: file.name,
+          format: taken.format,
+          bytes: file.size,
+          width: taken.width,
+          height: taken.height,
+          original,
+          working,
+          notes: taken.notes,
+          cutoutState: 'waiting',
+        })
+        .returning();
+      await this.queue.cutOut(tx, { photoId: photo.id });
+      return photo;
+    });
   }
 
   /** Queues the cutouts of these photos anew, by their recipes as they stand. */
   async cutOut(ids: string[]): Promise<{ queued: number }> {
-    const queued = await this.db
-      .update(photos)
-      .set({ cutoutState: 'waiting', cutoutError: null, cutoutTries: 0, cutoutLease: null })
-      .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)))
-      .returning({ id: photos.id });
-    for (const { id } of queued) {
-      await this.queue.cutOut({ photoId: id });
-      await announce(this.pool, { topic: 'photo', id });
-    }
-    return { queued: queued.length };
+    return this.queued(await this.db.transaction((tx) => queueCutouts(tx, this.queue, ids)));
+  }
+
+  private async queued(ids: readonly string[]): Promise<{ queued: number }> {
+    for (const id of ids) await announce(this.pool, { topic: 'photo', id });
+    return { queued: ids.length };
   }
 
   /** Queues the cutouts of those photos whose full-size cutout was not made by their recipe as it stands. */
@@ -302,25 +301,28 @@ export class PhotosService {
         },
       };
     }
-    await this.db
-      .update(photos)
-      .set({
-        name: file.name,
-        format: taken.format,
-        bytes: file.size,
-        width: taken.width,
-        height: taken.height,
-        original,
-        working,
-        notes: taken.notes,
-        recipe,
-        // Steps back would be in the old picture's pixels.
-        recipeHistory: null,
-        recipeRevision: old.recipeRevision + 1,
-        accepted: false,
-      })
-      .where(eq(photos.id, id));
-    await this.cutOut([id]);
+    const queued = await this.db.transaction(async (tx) => {
+      await tx
+        .update(photos)
+        .set({
+          name: file.name,
+          format: taken.format,
+          bytes: file.size,
+          width: taken.width,
+          height: taken.height,
+          original,
+          working,
+          notes: taken.notes,
+          recipe,
+          // Steps back would be in the old picture's pixels.
+          recipeHistory: null,
+          recipeRevision: old.recipeRevision + 1,
+          accepted: false,
+        })
+        .where(eq(photos.id, id));
+      return queueCutouts(tx, this.queue, [id]);
+    });
+    await this.queued(queued);
     return this.one(id);
   }
 
@@ -331,13 +333,14 @@ export class PhotosService {
 export function shownPhoto(photo: Photo) {
   const {
     recipe: _,
-    recipeHistory: __,
-    recipeRevision: ___,
-    cutoutLease: ____,
-    cutoutTries: _____,
+    recipeHistory: _history,
+    cutoutLease: _lease,
+    cutoutClaim: _claim,
+    cutoutTries: _tries,
+    recipeRevision: revision,
     ...rest
   } = shown(photo);
-  return { ...rest, inUse: inUse(photo) };
+  return { ...rest, revision, inUse: inUse(photo) };
 }
 
 /** The full-size cutout was made by the recipe as it stands; older cutouts do not say, and are taken to be. */

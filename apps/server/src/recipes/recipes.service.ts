@@ -149,15 +149,19 @@ export class RecipesService {
       const open = await this.open(id, steps, productId);
       if (!open.length) continue;
       ordered++;
-      for (const step of open)
-        await this.db
-          .insert(recipeResults)
-          .values({ recipeId: id, productId, step: step.id, state: 'waiting' })
-          .onConflictDoUpdate({
-            target: [recipeResults.recipeId, recipeResults.productId, recipeResults.step],
-            set: { state: 'waiting', says: null, updatedAt: sql`now()` },
-          });
-      await this.queue.runRecipe({ recipeId: id, productId });
+      await this.db.transaction(async (tx) => {
+        for (const step of open)
+          await tx
+            .insert(recipeResults)
+            .values({ recipeId: id, productId, step: step.id, state: 'waiting' })
+            .onConflictDoUpdate({
+              target: [recipeResults.recipeId, recipeResults.productId, recipeResults.step],
+              set: { state: 'waiting', says: null, tries: 0, worker: null, updatedAt: sql`now()` },
+              // What a worker is at is left to it.
+              setWhere: sql`${recipeResults.state} <> 'working'`,
+            });
+        await this.queue.runRecipe(tx, { recipeId: id, productId });
+      });
     }
     await announce(this.pool, { topic: 'recipe', id });
     return { ordered, unchanged: productIds.length - ordered };

@@ -1,90 +1,88 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { PLAIN_RECIPE } from '@scenograph/core/cutout/recipe';
-import { suggestedAlt } from '@scenograph/core/delivery/encoding';
 import { MAKES_SHOT, readSteps, stepsBefore, type RecipeStep } from '@scenograph/core/recipe/recipe';
-import type { Shot } from '@scenograph/core/shot/document';
-import { sceneShot, mockupShot, whiteShot } from '@scenograph/core/shot/starters';
 import { feedByRule } from '@scenograph/core/spec/feed-by-rule';
-import { fillTemplate } from '@scenograph/core/templates/fill';
-import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import type { BoardService } from '../board/board.service';
-import { WORKSPACE, type Database } from '../database/database';
-import { listings, photos, products, recipeResults, recipes, shots } from '../database/schema';
+import type { Database } from '../database/database';
+import { listings, photos, products, recipes, shots } from '../database/schema';
 import type { DeliveriesService } from '../deliveries/deliveries.service';
 import { announce } from '../events/events';
-import type { Queue } from '../jobs/queue';
+import { troubleOf } from '../database/trouble';
+import type { Queue, RecipeJob } from '../jobs/queue';
 import { slotsOf } from '../listings/slots-of';
 import { variantsOf } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
-import { keysOf, sceneOf, templateOf } from './takes';
+import { queueCutouts } from '../photos/queue-cutouts';
+import { listingFor, madeBy, makeShot, StepRefusal, type Done } from './make-shot';
+import { failStep, stepAt, type StepClaims } from './step-claims';
+import { keysOf } from './takes';
 
 export interface RecipeContext {
   db: Database;
   pool: pg.Pool;
   queue: Queue;
+  claims: StepClaims;
   boards: BoardService;
   deliveries: DeliveriesService;
 }
 
-interface Done {
-  made: Record<string, string>;
-  says: string;
-}
-
-/** Said to the person when a step cannot be done; nothing of the step was kept. */
-class StepRefusal extends Error {}
+/** A step that was begun so often without an end is given up: it is what ends its workers. */
+const MOST_TRIES = 3;
+const GIVEN_UP =
+  'It was tried three times and never came to its end. Run the recipe again, or for fewer products at once.';
 
 /**
  * Runs a recipe for one product: each step that waits is done when those before it are, unless it was done from the same
  * inputs before. A step that fails stops those after it and no others. Running it again after a crash goes on where it
- * was.
+ * was; of two who run it at once, the second leaves it to the first.
  */
-export async function runRecipe(
-  { recipeId, productId }: { recipeId: string; productId: string },
-  context: RecipeContext,
-): Promise<void> {
-  const { db, pool } = context;
+export async function runRecipe({ recipeId, productId }: RecipeJob, context: RecipeContext): Promise<void> {
+  const { db, pool, claims } = context;
   const [recipe] = await db.select().from(recipes).where(eq(recipes.id, recipeId));
   const [product] = await db.select().from(products).where(eq(products.id, productId));
   if (!recipe || !product) return;
   const steps = readSteps(recipe.steps);
-  const mine = and(eq(recipeResults.recipeId, recipeId), eq(recipeResults.productId, productId));
-  const set = async (step: string, patch: Partial<typeof recipeResults.$inferInsert>) => {
-    await db
-      .update(recipeResults)
-      .set({ ...patch, updatedAt: sql`now()` })
-      .where(and(mine, eq(recipeResults.step, step)));
-    await announce(pool, { topic: 'recipe', id: recipeId });
-  };
+  const tell = () => announce(pool, { topic: 'recipe', id: recipeId });
   const failed = new Set<string>();
   for (const step of steps) {
-    const [row] = await db
-      .select()
-      .from(recipeResults)
-      .where(and(mine, eq(recipeResults.step, step.id)));
+    const at = { recipeId, productId, step: step.id };
+    const row = await stepAt(db, at);
     if (!row || row.state === 'cancelled') continue;
     if (step.after.some((a) => failed.has(a))) {
       failed.add(step.id);
-      if (row.state === 'waiting' || row.state === 'working')
-        await set(step.id, { state: 'failed', says: 'A step before it failed.' });
+      if (row.state === 'waiting') await failStep(db, at, 'A step before it failed.');
+      await tell();
       continue;
     }
     // Keys are read anew for each: a cutout made meanwhile is an input of what comes after.
     const key = (await keysOf(db, steps, productId)).get(step.id)!;
     if (row.state === 'done' && row.key === key) continue;
     if (row.state !== 'waiting' && row.state !== 'working') continue;
-    await set(step.id, { state: 'working' });
+    const tries = await claims.begin(at);
+    if (tries === null) return;
+    await tell();
     try {
+      if (tries > MOST_TRIES) throw new StepRefusal(GIVEN_UP);
       const { made, says } = await carryOut(step, steps, recipeId, productId, row.made, context);
-      await set(step.id, { state: 'done', key, made, says });
+      await claims.end(at, { state: 'done', key, made, says });
     } catch (error) {
-      const told = error instanceof StepRefusal || (error as { status?: number }).status;
-      if (!told) throw error;
+      const says = toldOf(error);
+      if (says === null) throw error;
       failed.add(step.id);
-      await set(step.id, { state: 'failed', says: (error as Error).message });
+      await claims.end(at, { state: 'failed', says });
     }
+    await tell();
   }
+}
+
+/** Said of a step that cannot be done; null where the database is away and the step is tried again. */
+function toldOf(error: unknown): string | null {
+  if (error instanceof StepRefusal || (error as { status?: number }).status) return (error as Error).message;
+  if (troubleOf(error)) return null;
+  console.error(`A recipe's step could not be done: ${String((error as Error).stack ?? error)}`);
+  return 'Something went wrong on the server while this step was done. Run the recipe again.';
 }
 
 async function carryOut(
@@ -107,7 +105,7 @@ async function carryOut(
     case 'white':
     case 'stage':
     case 'template':
-      return makeShot(step, steps, recipeId, productId, before, context);
+      return makeShot(step, steps, { recipeId, productId }, context);
     case 'fit':
       return fitSlots(step, steps, recipeId, productId, context);
     case 'deliver': {
@@ -143,24 +141,25 @@ async function photosOf(db: Database, productId: string) {
 async function tidyPhotos(
   tidy: Extract<RecipeStep, { kind: 'tidy' }>['tidy'],
   productId: string,
-  { db, pool }: RecipeContext,
+  { db, pool, queue }: RecipeContext,
 ): Promise<Done> {
-  let changed = 0;
+  const changed: string[] = [];
   for (const photo of await photosOf(db, productId)) {
     const recipe = photo.recipe ?? PLAIN_RECIPE;
     if (JSON.stringify(recipe.tidy) === JSON.stringify(tidy)) continue;
-    changed++;
-    await db
-      .update(photos)
-      .set({
-        recipe: { ...recipe, tidy },
-        recipeRevision: sql`${photos.recipeRevision} + 1`,
-        cutoutState: 'waiting',
-      })
-      .where(eq(photos.id, photo.id));
+    await db.transaction(async (tx) => {
+      const [saved] = await tx
+        .update(photos)
+        .set({ recipe: { ...recipe, tidy }, recipeRevision: sql`${photos.recipeRevision} + 1` })
+        .where(and(eq(photos.id, photo.id), eq(photos.recipeRevision, photo.recipeRevision)))
+        .returning({ id: photos.id });
+      if (!saved)
+        throw new StepRefusal(`"${photo.name}" was changed by hand while this ran. Run the recipe again.`);
+      changed.push(...(await queueCutouts(tx, queue, [photo.id])));
+    });
     await announce(pool, { topic: 'photo', id: photo.id });
   }
-  return { made: {}, says: `${changed} photo${changed === 1 ? '' : 's'} tidied.` };
+  return { made: {}, says: `${changed.length} photo${changed.length === 1 ? '' : 's'} tidied.` };
 }
 
 const LOOK = 400;
@@ -169,14 +168,11 @@ const LOOK = 400;
 async function cutOut(productId: string, { db, queue, pool }: RecipeContext): Promise<Done> {
   const list = await photosOf(db, productId);
   const open = list.filter((p) => p.cutoutState !== 'done');
-  for (const photo of open) {
-    await db
-      .update(photos)
-      .set({ cutoutState: 'waiting', cutoutError: null, cutoutTries: 0 })
-      .where(eq(photos.id, photo.id));
-    await queue.cutOut({ photoId: photo.id });
-    await announce(pool, { topic: 'photo', id: photo.id });
-  }
+  // Those that wait or are being made already are left to it.
+  const begun = open.filter((p) => p.cutoutState === 'failed' || p.cutoutState === 'cancelled');
+  const ids = begun.map((p) => p.id);
+  for (const id of await db.transaction((tx) => queueCutouts(tx, queue, ids)))
+    await announce(pool, { topic: 'photo', id });
   for (;;) {
     const now = await photosOf(db, productId);
     if (now.every((p) => p.cutoutState !== 'waiting' && p.cutoutState !== 'working')) {
@@ -189,125 +185,6 @@ async function cutOut(productId: string, { db, queue, pool }: RecipeContext): Pr
     }
     await pause(LOOK);
   }
-}
-
-/** The product's listing: its first, or a new one made for the sheets that the recipe fits. */
-async function listingFor(db: Database, steps: readonly RecipeStep[], productId: string) {
-  const [present] = await db
-    .select()
-    .from(listings)
-    .where(eq(listings.productId, productId))
-    .orderBy(asc(listings.createdAt))
-    .limit(1);
-  if (present) return present;
-  const [product] = await db.select().from(products).where(eq(products.id, productId));
-  const wanted = [...new Set(steps.flatMap((s) => (s.kind === 'fit' ? s.sheets : [])))];
-  const [made] = await db
-    .insert(listings)
-    .values({
-      workspaceId: WORKSPACE,
-      title: product.title,
-      productId,
-      sheets: wanted.length ? wanted : (await allSheets(db)).map((s) => s.id),
-    })
-    .returning();
-  return made;
-}
-
-const madeBy = (recipeId: string, step: string) => `${recipeId}/${step}`;
-
-type ShotStep = Extract<RecipeStep, { kind: 'white' | 'stage' | 'template' }>;
-
-async function makeShot(
-  step: ShotStep,
-  steps: readonly RecipeStep[],
-  recipeId: string,
-  productId: string,
-  before: Record<string, string>,
-  { db, pool }: RecipeContext,
-): Promise<Done> {
-  const { document, title } = await shotOf(db, step, productId);
-  const listing = await listingFor(db, steps, productId);
-  const by = madeBy(recipeId, step.id);
-  const [old] = await db
-    .select()
-    .from(shots)
-    .where(and(eq(shots.listingId, listing.id), eq(shots.madeBy, by)));
-  // What was changed by hand since is kept, and a new one is made beside it.
-  const touched = old && old.revision !== Number(before.revision ?? 1);
-  if (old && !touched) {
-    const next = await replaceShot(db, old.id, document);
-    await announce(pool, { topic: 'shot', id: old.id, revision: next.revision });
-    return {
-      made: { listing: listing.id, shot: next.id, revision: String(next.revision) },
-      says: `"${title}" made again.`,
-    };
-  }
-  if (touched) await db.update(shots).set({ madeBy: null }).where(eq(shots.id, old.id));
-  const made = await addShot(db, { listingId: listing.id, title, madeBy: by, document });
-  await announce(pool, { topic: 'listing', id: listing.id });
-  return {
-    made: { listing: listing.id, shot: made.id, revision: '1' },
-    says: touched
-      ? `"${title}" was changed by hand and is kept; a new one stands beside it.`
-      : `"${title}" made.`,
-  };
-}
-
-/** The shot that a step makes of a product, and its title. */
-async function shotOf(
-  db: Database,
-  step: ShotStep,
-  productId: string,
-): Promise<{ document: Shot; title: string }> {
-  const first = (await variantsOf(db, [productId])).find((v) => v.data.cutout);
-  if (!first)
-    throw new StepRefusal(
-      'No variant of this product has a cutout. Put a step that cuts out before this one.',
-    );
-  const { data, pose } = first;
-  if (step.kind === 'white') return { document: whiteShot(data, pose), title: 'On white' };
-  if (step.kind === 'stage') {
-    const scene = await sceneOf(db, step.scene);
-    const document = scene.survey.areas.length ? mockupShot(scene) : sceneShot(data, pose, scene);
-    return { document, title: scene.title };
-  }
-  const template = await templateOf(db, step.template);
-  return { document: fillTemplate(template.document, data, pose), title: template.title };
-}
-
-async function replaceShot(db: Database, id: string, document: Shot) {
-  const [next] = await db
-    .update(shots)
-    .set({
-      document,
-      history: { past: [], future: [] },
-      revision: sql`${shots.revision} + 1`,
-      updatedAt: sql`now()`,
-    })
-    .where(eq(shots.id, id))
-    .returning();
-  return next;
-}
-
-/** A new shot at the end of its listing. */
-async function addShot(
-  db: Database,
-  shot: { listingId: string; title: string; madeBy: string; document: Shot },
-) {
-  const [{ n }] = await db.select({ n: count() }).from(shots).where(eq(shots.listingId, shot.listingId));
-  const [made] = await db
-    .insert(shots)
-    .values({
-      ...shot,
-      workspaceId: WORKSPACE,
-      alt: suggestedAlt(shot.title),
-      history: { past: [], future: [] },
-      feeds: [],
-      position: n,
-    })
-    .returning();
-  return made;
 }
 
 /** Slots of the step's sheets go to the shots that the recipe made, by their rules. */

@@ -10,7 +10,7 @@ import { expandSlots, type SpecSheet } from '@scenograph/core/spec/slot';
 import { and, asc, desc, eq, max, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { remove } from '../bin/bin';
-import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
+import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
 import { listings, specSheets, specSheetVersions } from '../database/schema';
 import { announce } from '../events/events';
 
@@ -20,7 +20,7 @@ const stored = (sheet: SpecSheet): SpecSheet => readSpecSheet(sheet);
 let kept: { text: string; sheets: SpecSheet[] } | null = null;
 
 /** All sheets with their slots apart, as pictures are asked for by them; the same objects until one changes. */
-export async function allSheets(db: Database): Promise<SpecSheet[]> {
+export async function allSheets(db: Database | Transaction): Promise<SpecSheet[]> {
   const rows = await db
     .select({ sheet: specSheets.sheet })
     .from(specSheets)
