@@ -35,6 +35,6 @@ export type AnswerOf<N extends RouteName> = Answered<Contract[N]>;
 export type CallOf<N extends RouteName> = Received<N, Contract[N]>;
 export type ResultOf<N extends RouteName> = Answer<Contract[N]>;
 
-export type { FileAnswer, Method, Params, Place, Route } from './route';
-export { address } from './route';
+export type { By, FileAnswer, Method, Params, Place, Route } from './route';
+export { address, EDITOR_HEADER } from './route';
 export type { In, Out, Schema } from './schema';

@@ -16,6 +16,16 @@ const REFUSAL = {
   required: ['message'],
 };
 
+/** RFC 9110, section 13.1.1; without it, or with `*`, a change is made whatever stands there. */
+const IF_MATCH = {
+  name: 'If-Match',
+  in: 'header',
+  required: false,
+  description:
+    'The revision that the change is based on, in quotation marks. What was changed since is answered with 409.',
+  schema: { type: 'string', examples: ['"7"'] },
+};
+
 /**
  * The contract as OpenAPI 3.1, whose schemas are JSON Schema 2020-12 as Joi writes them; named schemas are listed once
  * under `components`.
@@ -62,11 +72,12 @@ function operation(name: RouteName, route: Route, schemas: Json): Json {
     : route.body
       ? { 'application/json': { schema: jsonSchema(route.body as Schema, 'input', schemas) } }
       : null;
+  const parameters = [...inPath, ...inQuery, ...(route.revised ? [IF_MATCH] : [])];
   return {
     operationId: name.replace(/ \/api\//, '-').replace(/[/:.]+/g, '-'),
     summary: route.says,
     tags: [path.split('/')[2]],
-    ...(inPath.length + inQuery.length ? { parameters: [...inPath, ...inQuery] } : {}),
+    ...(parameters.length ? { parameters } : {}),
     ...(body ? { requestBody: { required: true, content: body } } : {}),
     responses: {
       [name.startsWith('POST') ? '201' : '200']: { description: 'Done.', content: ok },

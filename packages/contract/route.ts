@@ -17,6 +17,11 @@ export interface Route<Q = unknown, B = unknown, A = unknown> {
   readonly body?: B;
   /** The body is a file's bytes as they are. */
   readonly upload?: boolean;
+  /**
+   * It changes something that has a revision: the revision that the change is based on may come as `If-Match`, and what
+   * somebody else changed since is answered with 409.
+   */
+  readonly revised?: true;
   readonly answer: A;
 }
 
@@ -44,6 +49,15 @@ type Part<R, K extends 'query' | 'body'> = R extends { readonly [k in K]?: infer
 type Given<S> = [S] extends [never] ? undefined : In<S>;
 type Taken<S> = [S] extends [never] ? undefined : Out<S>;
 
+/** Who changes something, and which revision of it they saw last; null where that is not said. */
+export interface By {
+  editor: string | null;
+  revision: number | null;
+}
+
+/** The header by which a browser says whose steps its own are. */
+export const EDITOR_HEADER = 'Scenograph-Editor';
+
 /** What a client sends: parts that a route does not have are left out. */
 export type Sent<P extends string, R> = (keyof Params<P> extends never ? unknown : { params: Params<P> }) &
   ([Part<R, 'query'>] extends [never]
@@ -58,6 +72,7 @@ export interface Received<P extends string, R> {
   params: Params<P>;
   query: Taken<Part<R, 'query'>>;
   body: Taken<Part<R, 'body'>>;
+  by: By;
 }
 
 /** What a client gets; a file is fetched by its address. */

@@ -114,7 +114,10 @@ test('cells that are not of this listing are refused, and none of the others is 
     });
   }
   expect((await detail(listing.id)).cellFeeds).toEqual([]);
-  expect((await call('PUT', path, { cells: [mine], shotId: null })).body).toEqual({ assigned: 1 });
+  expect((await call('PUT', path, { cells: [mine], shotId: null })).body).toEqual({
+    assigned: 1,
+    revision: 2,
+  });
   expect((await detail(listing.id)).cellFeeds).toEqual([{ ...mine, shotId: null }]);
   await call('PUT', path, { cells: [mine], shotId: 'slot' });
   expect((await detail(listing.id)).cellFeeds).toEqual([]);
@@ -129,7 +132,7 @@ test('empty slots are filled by the shot that suits them, and only those', async
   expect(filled).toBeGreaterThan(0);
   const after = (await detail(listing.id)).shots.flatMap((s) => s.feeds.map((slot) => ({ slot, id: s.id })));
   expect(after).toContainEqual(kept);
-  expect((await call('POST', `${path}/fill`)).body).toEqual({ filled: 0, left });
+  expect((await call('POST', `${path}/fill`)).body).toMatchObject({ filled: 0, left });
 });
 
 test('a copy is a shot of its own: no slot goes with it, and changing it leaves the first', async () => {

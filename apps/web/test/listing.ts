@@ -65,6 +65,7 @@ export const product = (
   pose: 'stand',
   createdAt: MOMENT,
   count: variants.length,
+  revision: 1,
   variants,
   ...over,
 });
@@ -102,6 +103,7 @@ export const listing = (over: Partial<ListingDetail> = {}): ListingDetail => ({
     encodings: {},
     createdAt: MOMENT,
   },
+  revision: 4,
   brand: null,
   cellFeeds: [],
   variants: [variant(TEAL, 'Teal'), variant(OCHRE, 'Ochre', { cutout: null })],

@@ -1,6 +1,19 @@
 import type { Shot } from '@scenograph/core/shot/document';
 import Joi from 'joi';
-import { either, id, list, nullable, number, of, oneOf, optional, shape, text, usually } from '../schema';
+import {
+  either,
+  id,
+  integer,
+  list,
+  nullable,
+  number,
+  of,
+  oneOf,
+  optional,
+  shape,
+  text,
+  usually,
+} from '../schema';
 
 /** A document that the core reads and refuses by itself. */
 export const documentOf = <T>() => of<T>(Joi.object().unknown(true));
@@ -16,9 +29,12 @@ export const removed = shape({ removed: id() });
 
 export const slotKey = text({ max: 200 });
 export const way = shape({ way: oneOf('undo', 'redo') });
-/** The label of the step that was taken back or done again; null where there was none. */
-export const turned = shape({ label: nullable(text()) });
-/** What can be undone and redone, by its label. */
+/**
+ * The label of one's own step that was taken back or done again, null where there was none; and how many pieces of it
+ * stayed as they were, since somebody changed them since.
+ */
+export const turned = shape({ label: nullable(text()), left: integer(), revision: integer() });
+/** What one can undo and redo, by its label. */
 export const editState = shape({ undo: nullable(text()), redo: nullable(text()) });
 export const ids = (max: number) => list(id(), { min: 1, max });
 

@@ -2,13 +2,15 @@ import type { UploadAnswer } from '@scenograph/core/delivery/upload';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentOf, slotKey } from './common';
+import { documentOf, removed, slotKey } from './common';
 
 const state = s.oneOf('queued', 'running', 'paused', 'cancelled', 'done', 'failed');
 const row = {
   id: s.id(),
-  listingId: s.id(),
+  /** The first of its listings; null once that is removed. */
+  listingId: s.nullable(s.id()),
   title: s.text(),
+  revision: s.integer(),
   state,
   /** The higher is painted first. */
   priority: s.integer(),
@@ -131,10 +133,20 @@ export const deliveries = {
   }),
   'POST /api/deliveries/:id/change': route({
     says: 'Pauses, resumes, cancels or retries a delivery, or changes its priority.',
+    revised: true,
     body: s.either(s.shape({ act: s.oneOf('pause', 'go-on', 'cancel', 'retry') }), s.shape({ priority })),
     answer: deliveryDetail,
   }),
-  'POST /api/deliveries/:id/cancel': route({ says: 'Cancels a delivery.', answer: deliveryDetail }),
+  'POST /api/deliveries/:id/cancel': route({
+    says: 'Cancels a delivery.',
+    revised: true,
+    answer: deliveryDetail,
+  }),
+  'DELETE /api/deliveries/:id': route({
+    says: 'Removes a delivery; its pictures go on being the last ones of their cells.',
+    revised: true,
+    answer: removed,
+  }),
   'POST /api/deliveries/:id/uploads': route({
     says: 'Sends what was made for one marketplace to its upload stand-in.',
     body: s.shape({ marketplace: s.text({ max: 80 }) }),

@@ -78,7 +78,7 @@ export const template = s.named(
   }),
 );
 
-const mask = { query: fileName, upload: true, answer: scene };
+const mask = { query: fileName, upload: true, revised: true, answer: scene } as const;
 
 /** Scenes, pictures, artwork, effects and templates: what shots are made of. */
 export const library = {
@@ -113,13 +113,18 @@ export const library = {
     }),
     answer: scene,
   }),
-  'DELETE /api/scenes/:id': route({ says: 'Removes a scene; shots go on showing it.', answer: removed }),
+  'DELETE /api/scenes/:id': route({
+    says: 'Removes a scene; shots go on showing it.',
+    revised: true,
+    answer: removed,
+  }),
   'POST /api/scenes/:id/mask/:mask': route({
     says: 'A grey PNG becomes the scene’s foreground (`occluder`) or the outline of its blank item (`outline`).',
     ...mask,
   }),
   'POST /api/scenes/:id/mask/:mask/:photo': route({
     says: 'The matte of a photo’s cutout becomes the mask.',
+    revised: true,
     answer: scene,
   }),
   'POST /api/scenes/:id/mended': route({
@@ -135,6 +140,7 @@ export const library = {
     upload: true,
     answer: picture,
   }),
+  'DELETE /api/pictures/:id': route({ says: 'Removes a picture; shots go on showing it.', answer: removed }),
 
   'GET /api/effects': route({ says: 'Effects kept by name.', answer: s.list(effectSetting) }),
   'POST /api/effects': route({

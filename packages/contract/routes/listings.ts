@@ -38,10 +38,14 @@ const listing = s.shape({
   createdAt: s.moment(),
 });
 
+/** Of the board; a change may say on which it is based. */
+const revision = s.integer();
+
 export const listingDetail = s.named(
   'ListingDetail',
   s.shape({
     listing,
+    revision,
     brand: s.nullable(documentOf<BrandKit>()),
     /** Cells that are filled by another shot than their slot; null is none. */
     cellFeeds: s.list(s.shape({ variantId: s.id(), slotKey, shotId: s.nullable(s.id()) })),
@@ -69,21 +73,20 @@ export const board = s.named(
       }),
     ),
     edits: editState,
+    revision,
   }),
 );
 
-export const waiver = s.named(
-  'Waiver',
-  s.shape({
-    id: s.id(),
-    listingId: s.id(),
-    slotKey,
-    variantId: s.nullable(s.id()),
-    check: s.text(),
-    reason: s.text(),
-    createdAt: s.moment(),
-  }),
-);
+const waiverRow = {
+  id: s.id(),
+  listingId: s.id(),
+  slotKey,
+  variantId: s.nullable(s.id()),
+  check: s.text(),
+  reason: s.text(),
+  createdAt: s.moment(),
+};
+export const waiver = s.named('Waiver', s.shape(waiverRow));
 
 const check = documentOf<CheckResult>();
 
@@ -200,6 +203,20 @@ export const listings = {
     }),
     answer: s.list(shotRow),
   }),
+  'PATCH /api/listings/:id': route({
+    says: 'Changes a listing’s name, or the spec sheets that it is made for.',
+    body: s.some({
+      title: s.text({ trim: true, min: 1, max: 200 }),
+      sheets: s.list(s.text(), { min: 1, max: 100, unique: true }),
+    }),
+    revised: true,
+    answer: s.shape({ title: s.optional(s.text()), sheets: s.optional(s.list(s.text())), revision }),
+  }),
+  'DELETE /api/listings/:id': route({
+    says: 'Removes a listing with its shots; product and deliveries stay.',
+    revised: true,
+    answer: removed,
+  }),
   'GET /api/listings/:id/board': route({
     says: 'How every cell of the board stands, in a letter each.',
     answer: board,
@@ -216,7 +233,8 @@ export const listings = {
   'PUT /api/listings/:id/feeds': route({
     says: 'Fills a slot from a shot, or from none.',
     body: s.shape({ slot: slotKey, shotId: s.nullable(s.id()) }),
-    answer: s.shape({ slot: slotKey, shotId: s.nullable(s.id()) }),
+    revised: true,
+    answer: s.shape({ slot: slotKey, shotId: s.nullable(s.id()), revision }),
   }),
   'PUT /api/listings/:id/cells': route({
     says: 'Fills cells from a shot, from none (null), or from what fills their slot (`slot`).',
@@ -224,16 +242,19 @@ export const listings = {
       cells: s.list(s.shape(cell), { min: 1, max: 50_000 }),
       shotId: s.nullable(s.either(s.id(), s.oneOf('slot'))),
     }),
-    answer: s.shape({ assigned: s.integer() }),
+    revised: true,
+    answer: s.shape({ assigned: s.integer(), revision }),
   }),
   'POST /api/listings/:id/fill': route({
     says: 'Fills every empty slot from the shot that suits its rules best.',
-    answer: s.shape({ filled: s.integer(), left: s.integer() }),
+    revised: true,
+    answer: s.shape({ filled: s.integer(), left: s.integer(), revision }),
   }),
   'PUT /api/listings/:id/encoding': route({
     says: 'How a slot’s files are written; null leaves it to the slot.',
     body: s.shape({ slotKey, encoding: s.nullable(encoding) }),
-    answer: s.shape({ slotKey, encoding: s.nullable(encoding) }),
+    revised: true,
+    answer: s.shape({ slotKey, encoding: s.nullable(encoding), revision }),
   }),
   'POST /api/listings/:id/turn': route({
     says: 'Undoes or redoes a step of the board.',
@@ -253,7 +274,12 @@ export const listings = {
         }),
       ),
     }),
-    answer: waiver,
+    revised: true,
+    answer: s.shape({ ...waiverRow, revision }),
   }),
-  'DELETE /api/listings/:id/waivers/:waiver': route({ says: 'Withdraws a waiver.', answer: removed }),
+  'DELETE /api/listings/:id/waivers/:waiver': route({
+    says: 'Withdraws a waiver.',
+    revised: true,
+    answer: s.shape({ removed: s.id(), revision }),
+  }),
 };

@@ -63,7 +63,14 @@ export const outline = s.named(
   s.shape({ id: s.id(), photoId: s.id(), title: s.text(), matte: s.hash(), createdAt: s.moment() }),
 );
 
-const tidied = s.shape({ id: s.id(), tidy: s.of<Tidy>(tidySchema) });
+/** The revisions of the photos that a change is based on, in the order of their ids; without them it is made in any case. */
+const revisions = s.optional(s.list(s.integer({ min: 1 }), { max: 2000 }));
+/** `revision` is the one that the change made: handed back, it is undone only where nothing came after. */
+const tidied = s.shape({
+  id: s.id(),
+  tidy: s.of<Tidy>(tidySchema),
+  revision: s.optional(s.integer({ min: 1 })),
+});
 
 export const desk = s.named(
   'CutoutDesk',
@@ -100,12 +107,12 @@ export const photos = {
   }),
   'POST /api/photos/accepted': route({
     says: 'Accepts cutouts as they are, or takes that back.',
-    body: s.shape({ ids: ids(2000), accepted: s.flag() }),
+    body: s.shape({ ids: ids(2000), revisions, accepted: s.flag() }),
     answer: s.shape({ changed: s.integer() }),
   }),
   'POST /api/photos/tidy': route({
     says: 'The same adjustments for many photos. The answer holds what each had before.',
-    body: s.shape({ ids: ids(2000), tidy: s.of<Tidy>(tidySchema) }),
+    body: s.shape({ ids: ids(2000), revisions, tidy: s.of<Tidy>(tidySchema) }),
     answer: s.shape({ queued: s.integer(), before: s.list(tidied) }),
   }),
   'POST /api/photos/tidy/restore': route({
@@ -143,9 +150,10 @@ export const photos = {
   'DELETE /api/photos/:id/outlines/:outline': route({ says: 'Removes a kept outline.', answer: removed }),
   'POST /api/photos/:id/replace': route({
     says: 'Puts another picture in a photo’s place; its corrections run again on the new one.',
+    revised: true,
     query: fileName,
     upload: true,
     answer: photo,
   }),
-  'DELETE /api/photos/:id': route({ says: 'Removes a photo.', answer: removed }),
+  'DELETE /api/photos/:id': route({ says: 'Removes a photo.', revised: true, answer: removed }),
 };

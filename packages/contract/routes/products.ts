@@ -11,7 +11,7 @@ import {
 } from '@scenograph/core/table/variant-row';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentOf, editState, turned, way } from './common';
+import { documentOf, editState, removed, turned, way } from './common';
 
 const millimetres = s.nullable(s.number({ above: 0, max: 20_000 }));
 const pose = s.oneOf<Pose>('stand', 'float', 'flat');
@@ -33,25 +33,22 @@ export const variant = s.named(
 );
 
 /** A variant as its row is stored. */
-export const variantRow = s.named(
-  'VariantRow',
-  s.shape({
-    id: s.id(),
-    productId: s.id(),
-    title: s.text({ empty: true }),
-    sku: s.text(),
-    price: s.nullable(s.number()),
-    currency: s.text(),
-    fields: s.record(s.text({ empty: true })),
-    photoId: s.nullable(s.id()),
-    artworkId: s.nullable(s.id()),
-    ink: s.nullable(s.text()),
-    position: s.integer(),
-  }),
-);
+const storedVariant = {
+  id: s.id(),
+  productId: s.id(),
+  title: s.text({ empty: true }),
+  sku: s.text(),
+  price: s.nullable(s.number()),
+  currency: s.text(),
+  fields: s.record(s.text({ empty: true })),
+  photoId: s.nullable(s.id()),
+  artworkId: s.nullable(s.id()),
+  ink: s.nullable(s.text()),
+  position: s.integer(),
+};
+export const variantRow = s.named('VariantRow', s.shape(storedVariant));
 
-const own = { id: s.id(), title: s.text(), ...size, pose, createdAt: s.moment() };
-const productRow = s.shape(own);
+const own = { id: s.id(), revision: s.integer(), title: s.text(), ...size, pose, createdAt: s.moment() };
 export const product = s.named(
   'Product',
   s.shape({
@@ -118,17 +115,25 @@ export const products = {
       ...size,
       pose: s.oneOf<'stand' | 'flat'>('stand', 'flat'),
     }),
-    answer: productRow,
+    revised: true,
+    answer: s.shape(own),
+  }),
+  'DELETE /api/products/:id': route({
+    says: 'Removes a product with its variants, listings and shots; deliveries stay.',
+    revised: true,
+    answer: removed,
   }),
   'POST /api/products/:id/variants': route({
     says: 'Adds a variant.',
     body: newVariant,
+    revised: true,
     answer: variantRow,
   }),
   'PATCH /api/variants/:id': route({
     says: 'Changes a variant’s own values.',
     body: variantPatch,
-    answer: variantRow,
+    revised: true,
+    answer: s.shape({ ...storedVariant, revision: s.integer() }),
   }),
   'POST /api/products/:id/variants/batch': route({
     says: 'Many changes of a product’s variants as one step: all or none.',
@@ -138,7 +143,13 @@ export const products = {
       add: s.usually(s.list(newVariant, ofVariants), []),
       remove: s.usually(s.list(s.id(), ofVariants), []),
     }),
-    answer: s.shape({ changed: s.integer(), added: s.list(variantRow), removed: s.integer() }),
+    revised: true,
+    answer: s.shape({
+      changed: s.integer(),
+      added: s.list(variantRow),
+      removed: s.integer(),
+      revision: s.integer(),
+    }),
   }),
   'POST /api/products/:id/turn': route({
     says: 'Undoes or redoes a step in a product’s data.',

@@ -46,7 +46,11 @@ export const recipes = {
     body: s.shape({ revision: s.integer({ min: 1 }), title, steps, history: sentHistory }),
     answer: recipe,
   }),
-  'DELETE /api/recipes/:id': route({ says: 'Removes a recipe; what it made stays.', answer: removed }),
+  'DELETE /api/recipes/:id': route({
+    says: 'Removes a recipe; what it made stays.',
+    revised: true,
+    answer: removed,
+  }),
   'POST /api/recipes/:id/estimate': route({
     says: 'What running a recipe for some products would do and cost.',
     body: chosen,

@@ -56,12 +56,14 @@ export const shots = {
     answer: s.shape({ revision: s.integer(), updatedAt: s.moment() }),
   }),
   'PATCH /api/shots/:id': route({
-    says: 'Changes a shot’s name or the alternative text of its pictures.',
+    says: 'Changes a shot’s name or the alternative text of its pictures; based on a revision of its board.',
     body: s.some({ title, alt: s.text({ max: 1000, empty: true }) }),
+    revised: true,
     answer: shotWithHistory,
   }),
   'DELETE /api/shots/:id': route({
     says: 'Removes a shot.',
+    revised: true,
     answer: s.shape({ removed: s.id(), listingId: s.id() }),
   }),
   'POST /api/shots/:id/copy': route({

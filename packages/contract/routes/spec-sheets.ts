@@ -31,6 +31,7 @@ export const specSheets = {
   }),
   'DELETE /api/spec-sheets/:sheet': route({
     says: 'Removes a spec sheet that no listing is made for.',
+    revised: true,
     answer: s.shape({ removed: s.text() }),
   }),
 };

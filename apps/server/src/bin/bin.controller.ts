@@ -11,6 +11,9 @@ const TOPICS: Record<string, ServerEvent['topic']> = {
   photo: 'photo',
   shot: 'shot',
   recipe: 'recipe',
+  product: 'product',
+  listing: 'listing',
+  delivery: 'delivery',
   'spec sheet': 'sheets',
 };
 

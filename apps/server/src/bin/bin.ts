@@ -6,10 +6,16 @@ import {
   artworks,
   bin,
   cellFeeds,
+  deliveries,
+  deliveryCells,
   effectSettings,
   fonts,
+  listings,
+  madeCells,
   outlines,
   photos,
+  pictures,
+  products,
   recipeResults,
   recipes,
   scenes,
@@ -17,80 +23,147 @@ import {
   specSheets,
   specSheetVersions,
   templates,
+  uploads,
   variants,
+  waivers,
 } from '../database/schema';
+import { revisionOf } from '../edits/edits';
 
 /** Days after which what was removed cannot be brought back any more. */
 const KEPT_DAYS = 30;
 
 interface Kind {
   table: PgTable & { id: PgColumn };
-  /** Rows that are removed with it, by the column that names it. */
-  parts?: { table: PgTable; by: PgColumn }[];
-  /** Rows that stay and name it no longer. */
-  links?: { table: PgTable & { id: PgColumn }; by: PgColumn }[];
+  /** Rows that are removed with it, those first that others of them name. */
+  parts?: { table: PgTable; where: (id: string) => SQL }[];
+  /** Rows that stay and name it, or one of its parts, no longer. */
+  links?: { table: PgTable & { id: PgColumn }; by: PgColumn; where: (id: string) => SQL }[];
+  /** Its revision, as it is stored. */
+  revision?: (tx: Transaction, row: Record<string, unknown>) => Promise<unknown>;
 }
+
+const named = (table: PgTable) => sql.identifier(getTableName(table));
+const by = (column: PgColumn) => (id: string) => sql`t.${sql.identifier(column.name)} = ${id}`;
+const part = (table: PgTable, column: PgColumn) => ({ table, where: by(column) });
+const link = (table: PgTable & { id: PgColumn }, column: PgColumn) => ({
+  table,
+  by: column,
+  where: by(column),
+});
+const column = (name: string) => (_: Transaction, row: Record<string, unknown>) => Promise.resolve(row[name]);
+
+/** What belongs to a listing, or to the listings that a column of theirs finds. */
+const ofListings = (found: (id: string) => SQL) => {
+  const within = (table: PgTable) => ({ table, where: (id: string) => sql`t.listing_id in (${found(id)})` });
+  return {
+    parts: [within(shots), within(cellFeeds), within(waivers), within(madeCells)],
+    links: [{ table: deliveries, by: deliveries.listingId, where: within(deliveries).where }],
+  };
+};
+const listingItself = ofListings((id) => sql`select ${id}::uuid`);
+const listingsOfProduct = ofListings((id) => sql`select id from listings where product_id = ${id}`);
 
 /** What can be removed and brought back. */
 const KINDS = {
   photo: {
     table: photos,
-    parts: [{ table: outlines, by: outlines.photoId }],
-    links: [{ table: variants, by: variants.photoId }],
+    parts: [part(outlines, outlines.photoId)],
+    links: [link(variants, variants.photoId)],
+    revision: column('recipe_revision'),
   },
   outline: { table: outlines },
-  shot: { table: shots, parts: [{ table: cellFeeds, by: cellFeeds.shotId }] },
-  scene: { table: scenes },
-  artwork: { table: artworks, links: [{ table: variants, by: variants.artworkId }] },
+  shot: { table: shots, parts: [part(cellFeeds, cellFeeds.shotId)], revision: column('revision') },
+  scene: { table: scenes, revision: column('revision') },
+  artwork: { table: artworks, links: [link(variants, variants.artworkId)] },
+  picture: { table: pictures },
   effects: { table: effectSettings },
   template: { table: templates },
   font: { table: fonts },
-  recipe: { table: recipes, parts: [{ table: recipeResults, by: recipeResults.recipeId }] },
-  'spec sheet': { table: specSheets, parts: [{ table: specSheetVersions, by: specSheetVersions.id }] },
+  recipe: {
+    table: recipes,
+    parts: [part(recipeResults, recipeResults.recipeId)],
+    revision: column('revision'),
+  },
+  'spec sheet': {
+    table: specSheets,
+    parts: [part(specSheetVersions, specSheetVersions.id)],
+    revision: async (_, row) => (row.sheet as { version: number }).version,
+  },
+  listing: {
+    table: listings,
+    ...listingItself,
+    revision: (tx, row) => revisionOf(tx, `board:${row.id as string}`),
+  },
+  product: {
+    table: products,
+    parts: [
+      part(variants, variants.productId),
+      part(listings, listings.productId),
+      ...listingsOfProduct.parts,
+      part(recipeResults, recipeResults.productId),
+    ],
+    links: listingsOfProduct.links,
+    revision: (tx, row) => revisionOf(tx, `data:${row.id as string}`),
+  },
+  delivery: {
+    table: deliveries,
+    parts: [part(deliveryCells, deliveryCells.deliveryId), part(uploads, uploads.deliveryId)],
+    revision: column('revision'),
+  },
 } satisfies Record<string, Kind>;
 export type BinKind = keyof typeof KINDS;
 
-const named = (table: PgTable) => sql.identifier(getTableName(table));
-
-/** Rows as JSON, as they are stored. */
-async function rowsOf(tx: Transaction, table: PgTable, where: SQL): Promise<unknown[]> {
-  const { rows } = await tx.execute<{ row: unknown }>(
-    sql`select to_jsonb(t) as row from ${named(table)} t where ${where}`,
+/** Rows as JSON, as they are stored; nobody changes them until the transaction ends. */
+async function rowsOf(tx: Transaction, table: PgTable, where: SQL): Promise<Record<string, unknown>[]> {
+  const { rows } = await tx.execute<{ row: Record<string, unknown> }>(
+    sql`select to_jsonb(t) as row from ${named(table)} t where ${where} for update`,
   );
   return rows.map((r) => r.row);
 }
 
-const by = (column: PgColumn, id: string) => sql`t.${sql.identifier(column.name)} = ${id}`;
-
 /**
  * Removes a thing with all that belongs to it, and keeps it whole so that it can be brought back.
+ * @param revision of the thing, as it was seen last; null for any
  * @throws NotFoundException where it is not there
+ * @throws ConflictException where it was changed since
  */
-export async function remove(db: Database, kind: BinKind, id: string): Promise<{ removed: string }> {
-  const { table, parts = [], links = [] }: Kind = KINDS[kind];
+export async function remove(
+  db: Database,
+  kind: BinKind,
+  id: string,
+  revision: number | null = null,
+): Promise<{ removed: string }> {
+  const { table, parts = [], links = [], revision: stands }: Kind = KINDS[kind];
   await db.transaction(async (tx) => {
-    const own = await rowsOf(tx, table, by(table.id, id));
-    if (!own.length) throw new NotFoundException(`This ${kind} is not here any more.`);
-    const rows = [{ table: getTableName(table), rows: own }];
-    for (const part of parts)
-      rows.push({ table: getTableName(part.table), rows: await rowsOf(tx, part.table, by(part.by, id)) });
-    const naming: { table: string; column: string; ids: string[] }[] = [];
-    for (const link of links) {
-      const linked = (await rowsOf(tx, link.table, by(link.by, id))) as { id: string }[];
-      naming.push({
-        table: getTableName(link.table),
-        column: link.by.name,
-        ids: linked.map((row) => row.id),
+    const [own] = await rowsOf(tx, table, by(table.id)(id));
+    if (!own) throw new NotFoundException(`This ${kind} is not here any more.`);
+    const now = await stands?.(tx, own);
+    if (now !== undefined && revision !== null && now !== revision)
+      throw new ConflictException({
+        message: `This ${kind} was changed elsewhere since you saw it, and is not removed. Look at it again first.`,
+        detail: { revision: now },
       });
+    const rows = [{ table: getTableName(table), rows: [own] }];
+    for (const { table, where } of parts)
+      rows.push({ table: getTableName(table), rows: await rowsOf(tx, table, where(id)) });
+    const naming: { table: string; column: string; ids: string[]; value: string }[] = [];
+    for (const { table, by, where } of links) {
+      const byValue = new Map<string, string[]>();
+      for (const row of await rowsOf(tx, table, where(id))) {
+        const value = row[by.name] as string;
+        byValue.set(value, [...(byValue.get(value) ?? []), row.id as string]);
+      }
+      for (const [value, ids] of byValue)
+        naming.push({ table: getTableName(table), column: by.name, ids, value });
     }
     await tx
       .delete(bin)
       .where(sql`${bin.id} = ${id} or ${bin.createdAt} < now() - ${`${KEPT_DAYS} days`}::interval`);
     await tx.insert(bin).values({ id, workspaceId: WORKSPACE, kind, rows, links: naming });
-    // What the database does not remove by itself goes first.
-    for (const part of parts)
-      await tx.execute(sql`delete from ${named(part.table)} t where ${by(part.by, id)}`);
-    await tx.execute(sql`delete from ${named(table)} t where ${by(table.id, id)}`);
+    // What the database does not remove by itself goes first, and what names others before those.
+    for (const { table, where } of [...parts].reverse())
+      await tx.execute(sql`delete from ${named(table)} t where ${where(id)}`);
+    await tx.execute(sql`delete from ${named(table)} t where ${by(table.id)(id)}`);
   });
   return { removed: id };
 }
@@ -117,10 +190,10 @@ export async function restore(db: Database, id: string): Promise<{ restored: str
           sql`insert into ${name} select * from jsonb_populate_recordset(null::${name}, ${JSON.stringify(rows)}::jsonb)`,
         );
       }
-      for (const { table, column, ids } of kept.links) {
+      for (const { table, column, ids, value } of kept.links) {
         const [name, field] = [sql.identifier(table), sql.identifier(column)];
         await tx.execute(
-          sql`update ${name} set ${field} = ${id} where ${field} is null and id = any(${sql.param(ids)}::uuid[])`,
+          sql`update ${name} set ${field} = ${value ?? id} where ${field} is null and id = any(${sql.param(ids)}::uuid[])`,
         );
       }
       return { restored: id, kind: kept.kind };

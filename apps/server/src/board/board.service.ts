@@ -1,24 +1,20 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import type { CallOf } from '@scenograph/contract';
+import type { By, CallOf } from '@scenograph/contract';
 import type { Encoding } from '@scenograph/core/delivery/encoding';
 import { cellFitKey } from '@scenograph/core/shot/resolve';
 import { judgeMeasures, withWaivers, type Waiver } from '@scenograph/core/spec/checks/index';
 import { feedByRule } from '@scenograph/core/spec/feed-by-rule';
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import type pg from 'pg';
-import { DATABASE, POOL, type Database, type Transaction } from '../database/database';
-import { cellFeeds, listings, paintings, shots, waivers } from '../database/schema';
-import { editState, keepEdit, turnEdit } from '../edits/edits';
+import { remove } from '../bin/bin';
+import { DATABASE, POOL, type Database } from '../database/database';
+import { paintings, shots, waivers } from '../database/schema';
+import { change, editState, revisionOf, turn } from '../edits/edits';
 import { announce } from '../events/events';
+import { allSheets } from '../spec-sheets/spec-sheets.service';
+import { boardScope, boardScopeName, Draft } from './board-scope';
 import { cellId, planListing } from './plan';
 import { standings, type CellState } from './states';
-
-/** What of a board can be taken back: which shots fill what, and how files are written. */
-interface BoardState {
-  feeds: Record<string, string[]>;
-  cells: { variantId: string; slotKey: string; shotId: string | null }[];
-  encodings: Record<string, Encoding>;
-}
 
 type CellChoice = CallOf<'GET /api/listings/:id/cell'>['query'];
 
@@ -51,7 +47,9 @@ export class BoardService {
    * The board: a row a variant with a letter a cell for its state, one for its difference (`d` of its slot, `o` of its
    * own, `f` filled by another shot than its slot, `.` none), and the number of its shot.
    */
-  async board(listingId: string) {
+  async board(listingId: string, editor: string | null) {
+    // Read first: what is changed meanwhile is shown with an older revision, and not lost to a change based on it.
+    const revision = await revisionOf(this.db, boardScopeName(listingId));
     const { plan, rows } = await this.standing(listingId);
     const { slots, shots: all, variants, own } = plan;
     const number = new Map(all.map((s, i) => [s.id, i]));
@@ -82,7 +80,8 @@ export class BoardService {
           }),
         ),
       })),
-      edits: await editState(this.db, scopeOf(listingId)),
+      edits: await editState(this.db, boardScopeName(listingId), editor),
+      revision,
     };
   }
 
@@ -177,53 +176,52 @@ export class BoardService {
    * Gives cells to a shot, to none (null), or lets them follow their slot again ('slot'). Where every variant of a slot
    * is chosen the slot itself is given, so that variants to come follow it too.
    */
-  async assign(listingId: string, choice: CellChoice[], shotId: string | null) {
+  async assign(listingId: string, choice: CellChoice[], shotId: string | null, by: By) {
     const plan = await planListing(this.db, listingId);
     if (shotId && shotId !== 'slot' && !plan.shots.some((s) => s.id === shotId))
       throw new NotFoundException('This shot does not belong to the listing.');
+    const slots = new Set(plan.slots.map((s) => s.key));
+    const variantIds = new Set(plan.variants.map((v) => v.id));
     const bySlot = new Map<string, Set<string>>();
     for (const { slotKey, variantId } of choice) {
-      if (!plan.slots.some((s) => s.key === slotKey))
-        throw new NotFoundException(`This listing has no slot "${slotKey}".`);
-      if (!plan.variants.some((v) => v.id === variantId))
+      if (!slots.has(slotKey)) throw new NotFoundException(`This listing has no slot "${slotKey}".`);
+      if (!variantIds.has(variantId))
         throw new NotFoundException('A chosen variant does not belong to the listing any more.');
       bySlot.set(slotKey, (bySlot.get(slotKey) ?? new Set()).add(variantId));
     }
     const title = plan.shots.find((s) => s.id === shotId)?.title;
     const label = shotId === 'slot' ? 'Follow the slot' : title ? `Fill from ${title}` : 'Empty cells';
-    await this.edit(listingId, label, (state) => {
-      for (const [slotKey, variantIds] of bySlot) {
-        const mine = (c: CellChoice) => c.slotKey === slotKey && variantIds.has(c.variantId);
-        state.cells = state.cells.filter((c) => !mine(c));
-        if (shotId === 'slot') continue;
-        if (variantIds.size === plan.variants.length) feedSlot(state, slotKey, shotId);
-        else for (const variantId of variantIds) state.cells.push({ variantId, slotKey, shotId });
+    return this.edit(listingId, label, by, (draft) => {
+      for (const [slotKey, chosen] of bySlot) {
+        const whole = chosen.size === plan.variants.length;
+        for (const variantId of chosen)
+          draft.feedCell(variantId, slotKey, shotId === 'slot' || whole ? undefined : shotId);
+        if (whole && shotId !== 'slot') draft.feedSlot(slotKey, shotId);
       }
     });
   }
 
   /** Gives a whole slot to a shot or to none; cells that say otherwise keep to it. */
-  async feed(listingId: string, slotKey: string, shotId: string | null) {
+  async feed(listingId: string, slotKey: string, shotId: string | null, by: By) {
     const plan = await planListing(this.db, listingId);
     if (!plan.slots.some((s) => s.key === slotKey))
       throw new NotFoundException(`This listing has no slot "${slotKey}".`);
     const shot = plan.shots.find((s) => s.id === shotId);
     if (shotId && !shot) throw new NotFoundException('This shot does not belong to the listing.');
-    await this.edit(listingId, shot ? `Fill from ${shot.title}` : 'Empty a slot', (state) =>
-      feedSlot(state, slotKey, shotId),
+    return this.edit(listingId, shot ? `Fill from ${shot.title}` : 'Empty a slot', by, (draft) =>
+      draft.feedSlot(slotKey, shotId),
     );
   }
 
   /** Gives several slots to shots at once, as one step. */
-  async feedAll(listingId: string, feeds: ReadonlyMap<string, string>, label: string) {
-    if (feeds.size)
-      await this.edit(listingId, label, (state) => {
-        for (const [slotKey, shotId] of feeds) feedSlot(state, slotKey, shotId);
-      });
+  async feedAll(listingId: string, feeds: ReadonlyMap<string, string>, label: string, by: By) {
+    return this.edit(listingId, label, by, (draft) => {
+      for (const [slotKey, shotId] of feeds) draft.feedSlot(slotKey, shotId);
+    });
   }
 
   /** Gives every slot that nothing fills to the shot that suits its rules best. @returns how many were filled */
-  async fill(listingId: string): Promise<{ filled: number; left: number }> {
+  async fill(listingId: string, by: By) {
     const plan = await planListing(this.db, listingId);
     const rows = await this.db
       .select({ id: shots.id, feeds: shots.feeds })
@@ -232,12 +230,12 @@ export class BoardService {
     const fed = new Set(rows.flatMap((r) => r.feeds));
     const empty = plan.slots.filter((s) => !fed.has(s.key));
     const chosen = feedByRule(empty, plan.shots);
-    await this.feedAll(listingId, chosen, 'Fill empty slots');
-    return { filled: chosen.size, left: empty.length - chosen.size };
+    const revision = await this.feedAll(listingId, chosen, 'Fill empty slots', by);
+    return { filled: chosen.size, left: empty.length - chosen.size, revision };
   }
 
   /** How a slot's pictures are written; null leaves it to the slot again. */
-  async encode(listingId: string, slotKey: string, encoding: Encoding | null) {
+  async encode(listingId: string, slotKey: string, encoding: Encoding | null, by: By) {
     const plan = await planListing(this.db, listingId);
     const found = plan.slots.find((s) => s.key === slotKey);
     if (!found) throw new NotFoundException(`This listing has no slot "${slotKey}".`);
@@ -245,45 +243,70 @@ export class BoardService {
       throw new UnprocessableEntityException(
         `"${found.slot.title}" takes ${found.slot.formats.join(', ')}, not ${encoding.format}.`,
       );
-    await this.edit(listingId, `Encoding of ${found.slot.title}`, (state) => {
-      if (encoding) state.encodings[slotKey] = encoding;
-      else delete state.encodings[slotKey];
-    });
+    return this.edit(listingId, `Encoding of ${found.slot.title}`, by, (draft) =>
+      draft.encode(slotKey, encoding),
+    );
   }
 
-  async turn(listingId: string, way: 'undo' | 'redo') {
+  /** Changes a listing's name, or the spec sheets that it is made for. */
+  async describe(listingId: string, patch: { title?: string; sheets?: string[] }, by: By) {
     await planListing(this.db, listingId);
-    const label = await turnEdit(this.db, scopeOf(listingId), way, (tx, state) =>
-      this.apply(tx, listingId, state as BoardState),
-    );
-    if (label) await announce(this.pool, { topic: 'listing', id: listingId });
-    return { label };
+    const known = new Set((await allSheets(this.db)).map((s) => s.id));
+    const unknown = patch.sheets?.find((id) => !known.has(id));
+    if (unknown) throw new UnprocessableEntityException(`There is no spec sheet "${unknown}".`);
+    const label = patch.title === undefined ? 'Spec sheets of the listing' : 'Name of the listing';
+    return this.edit(listingId, label, by, (draft) => draft.describe(patch));
+  }
+
+  /** Changes a shot's name, or the alternative text of its pictures. */
+  async describeShot(
+    listingId: string,
+    shotId: string,
+    patch: { title?: string; alt?: string },
+    by: By,
+  ): Promise<number> {
+    const label = patch.title === undefined ? 'Alternative text of a shot' : 'Name of a shot';
+    return this.edit(listingId, label, by, (draft) => draft.describeShot(shotId, patch));
+  }
+
+  async remove(listingId: string, { revision }: By) {
+    const done = await remove(this.db, 'listing', listingId, revision);
+    await announce(this.pool, { topic: 'listing', id: listingId });
+    return done;
+  }
+
+  async turn(listingId: string, way: 'undo' | 'redo', by: By) {
+    await planListing(this.db, listingId);
+    const done = await turn(this.db, boardScope(listingId), by, way);
+    if (done.label) await announce(this.pool, { topic: 'listing', id: listingId });
+    return done;
   }
 
   async waive(
     listingId: string,
     body: { slotKey: string; variantId: string | null; check: string; reason: string },
+    by: By,
   ) {
     await planListing(this.db, listingId);
-    const same = and(
-      eq(waivers.listingId, listingId),
-      eq(waivers.slotKey, body.slotKey),
-      eq(waivers.check, body.check),
-      body.variantId ? eq(waivers.variantId, body.variantId) : isNull(waivers.variantId),
+    const id = crypto.randomUUID();
+    const revision = await this.edit(listingId, `Waive ${body.check}`, by, (draft) =>
+      draft.waive({ id, ...body }),
     );
-    await this.db.delete(waivers).where(same);
-    const [made] = await this.db
-      .insert(waivers)
-      .values({ listingId, ...body })
-      .returning();
-    await announce(this.pool, { topic: 'listing', id: listingId });
-    return made;
+    const [made] = await this.db.select().from(waivers).where(eq(waivers.id, id));
+    if (!made) throw new NotFoundException('This waiver was withdrawn at the same moment.');
+    return { ...made, revision };
   }
 
-  async withdrawWaiver(listingId: string, id: string) {
-    await this.db.delete(waivers).where(and(eq(waivers.id, id), eq(waivers.listingId, listingId)));
-    await announce(this.pool, { topic: 'listing', id: listingId });
-    return { removed: id };
+  async withdrawWaiver(listingId: string, id: string, by: By) {
+    const [waiver] = await this.db
+      .select()
+      .from(waivers)
+      .where(and(eq(waivers.id, id), eq(waivers.listingId, listingId)));
+    if (!waiver) throw new NotFoundException('This waiver is not here any more.');
+    const revision = await this.edit(listingId, `Withdraw the waiver of ${waiver.check}`, by, (draft) =>
+      draft.withdraw(waiver),
+    );
+    return { removed: id, revision };
   }
 
   waiverRows(listingId: string) {
@@ -303,62 +326,18 @@ export class BoardService {
     }));
   }
 
-  private async edit(listingId: string, label: string, change: (state: BoardState) => void): Promise<void> {
-    await this.db.transaction(async (tx) => {
-      const before = await this.state(tx, listingId);
-      const after = structuredClone(before);
-      change(after);
-      if (JSON.stringify(before) === JSON.stringify(after)) return;
-      await this.apply(tx, listingId, after);
-      await keepEdit(tx, scopeOf(listingId), label, before, after);
+  private async edit(
+    listingId: string,
+    label: string,
+    by: By,
+    make: (draft: Draft) => void,
+  ): Promise<number> {
+    const revision = await change(this.db, boardScope(listingId), by, label, (now) => {
+      const draft = new Draft(now);
+      make(draft);
+      return draft.pieces;
     });
     await announce(this.pool, { topic: 'listing', id: listingId });
-  }
-
-  private async state(tx: Transaction, listingId: string): Promise<BoardState> {
-    const [listing] = await tx.select().from(listings).where(eq(listings.id, listingId)).for('update');
-    const rows = await tx
-      .select({ id: shots.id, feeds: shots.feeds })
-      .from(shots)
-      .where(eq(shots.listingId, listingId));
-    const cells = await tx.select().from(cellFeeds).where(eq(cellFeeds.listingId, listingId));
-    return {
-      feeds: Object.fromEntries(rows.map((r) => [r.id, r.feeds])),
-      cells: cells.map(({ variantId, slotKey, shotId }) => ({ variantId, slotKey, shotId })),
-      encodings: listing.encodings,
-    };
-  }
-
-  /** Puts a board's state in place; what it names and is not there any more is left out. */
-  private async apply(tx: Transaction, listingId: string, state: BoardState): Promise<void> {
-    const now = await this.state(tx, listingId);
-    for (const id of Object.keys(now.feeds)) {
-      const feeds = state.feeds[id] ?? [];
-      if (JSON.stringify(now.feeds[id]) !== JSON.stringify(feeds))
-        await tx
-          .update(shots)
-          .set({ feeds, updatedAt: sql`now()` })
-          .where(eq(shots.id, id));
-    }
-    await tx.update(listings).set({ encodings: state.encodings }).where(eq(listings.id, listingId));
-    const present = await tx.execute<{ id: string }>(
-      sql`select v.id from variants v join listings l on l.product_id = v.product_id where l.id = ${listingId}`,
-    );
-    const variantIds = new Set(present.rows.map((r) => r.id));
-    const rows = state.cells.filter(
-      (c) => variantIds.has(c.variantId) && (c.shotId === null || c.shotId in now.feeds),
-    );
-    await tx.delete(cellFeeds).where(eq(cellFeeds.listingId, listingId));
-    for (let i = 0; i < rows.length; i += 1000)
-      await tx.insert(cellFeeds).values(rows.slice(i, i + 1000).map((c) => ({ listingId, ...c })));
-  }
-}
-
-const scopeOf = (listingId: string) => `board:${listingId}`;
-
-function feedSlot(state: BoardState, slotKey: string, shotId: string | null): void {
-  for (const [id, feeds] of Object.entries(state.feeds)) {
-    const others = feeds.filter((f) => f !== slotKey);
-    state.feeds[id] = id === shotId ? [...others, slotKey] : others;
+    return revision;
   }
 }

@@ -13,6 +13,7 @@ import type { Pose } from '@scenograph/core/stage/stand';
 import { migrate } from '@scenograph/core/shot/migrations';
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import type { Purpose, Season } from '@scenograph/core/templates/template';
+import type { Piece } from '../edits/pieces';
 import type { Effects } from '@scenograph/core/raster/effects';
 import { NO_ITEM, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { sql } from 'drizzle-orm';
@@ -328,16 +329,46 @@ export const waivers = pgTable(
   (t) => [index('waivers_listing').on(t.listingId)],
 );
 
-/** Undoable steps of what is not a shot: a product's data, a listing's board. The latest come last. */
+/**
+ * What several people change piece by piece: a product with its variants (`data:<product>`), a listing with its board
+ * (`board:<listing>`). The revision counts its changes.
+ */
+export const scopes = pgTable('scopes', {
+  scope: text('scope').primaryKey(),
+  revision: integer('revision').notNull().default(1),
+});
+
+/** Which pieces of a scope each of its last changes touched. */
+export const scopeChanges = pgTable(
+  'scope_changes',
+  {
+    scope: text('scope')
+      .notNull()
+      .references(() => scopes.scope, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    editor: text('editor'),
+    label: text('label').notNull(),
+    keys: jsonb('keys').$type<string[]>().notNull(),
+    createdAt: created(),
+  },
+  (t) => [primaryKey({ columns: [t.scope, t.revision] })],
+);
+
+/** Steps of a scope that can be taken back, each by who made it. The latest come last. */
 export const edits = pgTable(
   'edits',
   {
     n: bigint('n', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
-    /** `data:<product>` or `board:<listing>`. */
-    scope: text('scope').notNull(),
+    scope: text('scope')
+      .notNull()
+      .references(() => scopes.scope, { onDelete: 'cascade' }),
+    /** The scope's revision when it was last done or undone. */
+    revision: integer('revision').notNull(),
+    /** The browser it was made in. */
+    editor: text('editor'),
     label: text('label').notNull(),
-    before: jsonb('before').notNull(),
-    after: jsonb('after').notNull(),
+    /** The pieces it changed, before and after. */
+    pieces: jsonb('pieces').$type<Piece[]>().notNull(),
     undone: boolean('undone').notNull().default(false),
     createdAt: created(),
   },
@@ -376,11 +407,10 @@ export const deliveries = pgTable(
   {
     id: id(),
     workspaceId: workspace(),
-    /** The first of its listings. */
-    listingId: uuid('listing_id')
-      .notNull()
-      .references(() => listings.id, { onDelete: 'cascade' }),
+    /** The first of its listings, while that is there. */
+    listingId: uuid('listing_id').references(() => listings.id, { onDelete: 'set null' }),
     title: text('title').notNull(),
+    revision: integer('revision').notNull().default(1),
     state: text('state').$type<DeliveryState>().notNull().default('queued'),
     /** The higher is painted first. */
     priority: integer('priority').notNull().default(0),
@@ -555,7 +585,9 @@ export const bin = pgTable(
     kind: text('kind').notNull(),
     /** Its rows by table, itself first; and which rows elsewhere named it. */
     rows: jsonb('rows').$type<{ table: string; rows: unknown[] }[]>().notNull(),
-    links: jsonb('links').$type<{ table: string; column: string; ids: string[] }[]>().notNull(),
+    links: jsonb('links')
+      .$type<{ table: string; column: string; ids: string[]; value?: string }[]>()
+      .notNull(),
     createdAt: created(),
   },
   (t) => [index('bin_age').on(t.createdAt)],

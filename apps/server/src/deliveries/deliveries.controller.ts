@@ -45,13 +45,18 @@ export class DeliveriesController {
   }
 
   @On('POST /api/deliveries/:id/change')
-  change(@Call() { params, body }: CallOf<'POST /api/deliveries/:id/change'>) {
-    return this.deliveries.change(params.id, body);
+  change(@Call() { params, body, by }: CallOf<'POST /api/deliveries/:id/change'>) {
+    return this.deliveries.change(params.id, body, by);
   }
 
   @On('POST /api/deliveries/:id/cancel')
-  cancel(@Call() { params }: CallOf<'POST /api/deliveries/:id/cancel'>) {
-    return this.deliveries.change(params.id, { act: 'cancel' });
+  cancel(@Call() { params, by }: CallOf<'POST /api/deliveries/:id/cancel'>) {
+    return this.deliveries.change(params.id, { act: 'cancel' }, by);
+  }
+
+  @On('DELETE /api/deliveries/:id')
+  remove(@Call() { params, by }: CallOf<'DELETE /api/deliveries/:id'>) {
+    return this.deliveries.remove(params.id, by);
   }
 
   @On('POST /api/deliveries/:id/uploads')

@@ -1,9 +1,16 @@
-import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import type { CallOf } from '@scenograph/contract';
+import {
+  ConflictException,
+  Inject,
+  Injectable,
+  NotFoundException,
+  UnprocessableEntityException,
+} from '@nestjs/common';
+import type { By, CallOf } from '@scenograph/contract';
 import { extension, plainName, uniqueNames } from '@scenograph/core/spec/file-name';
 import type { PlannedCell } from '@scenograph/core/delivery/plan';
 import { and, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
+import { remove } from '../bin/bin';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { BoardService } from '../board/board.service';
@@ -195,30 +202,61 @@ export class DeliveriesService {
     });
   }
 
-  async change(id: string, body: { act: 'pause' | 'go-on' | 'cancel' | 'retry' } | { priority: number }) {
+  async change(
+    id: string,
+    body: { act: 'pause' | 'go-on' | 'cancel' | 'retry' } | { priority: number },
+    by: By,
+  ) {
     await this.one(id);
+    await this.db.transaction(async (tx) => {
+      const [delivery] = await tx.select().from(deliveries).where(eq(deliveries.id, id)).for('update');
+      if (!delivery) throw new NotFoundException('This delivery is not here any more.');
+      if (by.revision !== null && by.revision !== delivery.revision)
+        throw new ConflictException({
+          message: 'This delivery was changed elsewhere since you saw it. Look at how it stands now first.',
+          detail: shown(delivery),
+        });
+      await this.carryOut(tx, id, body);
+      await tx
+        .update(deliveries)
+        .set({ revision: sql`${deliveries.revision} + 1` })
+        .where(eq(deliveries.id, id));
+    });
+    await endDeliveries(this.db);
+    await announce(this.pool, { topic: 'delivery', id });
+    return this.one(id);
+  }
+
+  remove = async (id: string, { revision }: By) => {
+    const done = await remove(this.db, 'delivery', id, revision);
+    await announce(this.pool, { topic: 'delivery', id });
+    return done;
+  };
+
+  private async carryOut(
+    tx: Transaction,
+    id: string,
+    body: { act: 'pause' | 'go-on' | 'cancel' | 'retry' } | { priority: number },
+  ): Promise<void> {
     const set = (
       state: 'paused' | 'queued' | 'cancelled',
       from: ('queued' | 'running' | 'paused' | 'done' | 'failed')[],
     ) =>
-      this.db
+      tx
         .update(deliveries)
         .set({ state, error: null, finishedAt: state === 'cancelled' ? sql`now()` : null })
         .where(and(eq(deliveries.id, id), inArray(deliveries.state, from)));
     if ('priority' in body)
-      await this.db.update(deliveries).set({ priority: body.priority }).where(eq(deliveries.id, id));
+      await tx.update(deliveries).set({ priority: body.priority }).where(eq(deliveries.id, id));
     else if (body.act === 'pause') await set('paused', ['queued', 'running']);
     else if (body.act === 'go-on') await set('queued', ['paused']);
     else if (body.act === 'cancel') await set('cancelled', ['queued', 'running', 'paused']);
     else {
-      await this.db.execute(sql`
+      await tx.execute(sql`
         update paintings set state = 'waiting', attempts = 0, reason = null
         where state = 'failed' and key in (select key from delivery_pictures where delivery_id = ${id})`);
       await set('queued', ['done', 'failed', 'paused']);
     }
-    await endDeliveries(this.db);
-    await announce(this.pool, { topic: 'delivery', id });
-    return this.one(id);
   }
 
   /** The delivery, or its part for one marketplace or listing, as a ZIP that is streamed while it is made. */

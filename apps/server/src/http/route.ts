@@ -17,6 +17,8 @@ import {
 } from '@nestjs/common';
 import {
   contract,
+  EDITOR_HEADER,
+  type By,
   type CallOf,
   type FileAnswer,
   type Method,
@@ -71,7 +73,8 @@ const nameOf = (context: ExecutionContext): RouteName => Reflect.getMetadata(ROU
 
 /** What was sent to a route, checked against the contract: a bad request is answered with a sentence. */
 export const Call = createParamDecorator((_: unknown, context: ExecutionContext) => {
-  const { params, query, body } = context.switchToHttp().getRequest<Request>();
+  const request = context.switchToHttp().getRequest<Request>();
+  const { params, query, body } = request;
   const route: Route = contract[nameOf(context)];
   for (const [part, value] of Object.entries(params))
     if (isId(part) && !UUID.test(String(value)))
@@ -80,8 +83,24 @@ export const Call = createParamDecorator((_: unknown, context: ExecutionContext)
     params,
     query: checked(route.query as Schema | undefined, query),
     body: route.upload ? undefined : checked(route.body as Schema | undefined, body),
+    by: byOf(request),
   };
 });
+
+/** Who asks, and based on what: an entity tag holds a revision here. */
+function byOf(request: Request): By {
+  const match = request.get('if-match')?.trim();
+  const revision = !match || match === '*' ? null : /^"(\d{1,9})"$/.exec(match)?.[1];
+  if (revision === undefined)
+    throw new BadRequestException(
+      'If-Match holds one revision in quotation marks, as "7", or a star for any.',
+    );
+  const editor = request.get(EDITOR_HEADER);
+  return {
+    editor: editor && UUID.test(editor) ? editor : null,
+    revision: revision ? Number(revision) : null,
+  };
+}
 
 function checked(schema: Schema | undefined, value: unknown): unknown {
   if (!schema) return undefined;

@@ -62,22 +62,25 @@ export class LibraryController {
   }
 
   @On('DELETE /api/scenes/:id')
-  removeScene(@Call() { params: { id } }: CallOf<'DELETE /api/scenes/:id'>) {
-    return this.scenesService.remove(id);
+  removeScene(@Call() { params: { id }, by }: CallOf<'DELETE /api/scenes/:id'>) {
+    return this.scenesService.remove(id, by);
   }
 
   @On('POST /api/scenes/:id/mask/:mask')
   async mask(
-    @Call() { params, query: { name } }: CallOf<'POST /api/scenes/:id/mask/:mask'>,
+    @Call() { params, query: { name }, by }: CallOf<'POST /api/scenes/:id/mask/:mask'>,
     @Req() request: Request,
   ) {
     const mask = maskOf(params.mask);
-    return listed(await receive(request, name, (file) => this.scenesService.setMask(params.id, mask, file)));
+    return listed(
+      await receive(request, name, (file) => this.scenesService.setMask(params.id, mask, file, by)),
+    );
   }
 
   @On('POST /api/scenes/:id/mask/:mask/:photo')
-  async maskFromPhoto(@Call() { params }: CallOf<'POST /api/scenes/:id/mask/:mask/:photo'>) {
-    return listed(await this.scenesService.maskFromPhoto(params.id, maskOf(params.mask), params.photo));
+  async maskFromPhoto(@Call() { params, by }: CallOf<'POST /api/scenes/:id/mask/:mask/:photo'>) {
+    const mask = maskOf(params.mask);
+    return listed(await this.scenesService.maskFromPhoto(params.id, mask, params.photo, by));
   }
 
   @On('POST /api/scenes/:id/mended')
@@ -112,6 +115,11 @@ export class LibraryController {
       })
       .returning();
     return shown(made);
+  }
+
+  @On('DELETE /api/pictures/:id')
+  removePicture(@Call() { params }: CallOf<'DELETE /api/pictures/:id'>) {
+    return remove(this.db, 'picture', params.id);
   }
 
   @On('GET /api/effects')

@@ -8,7 +8,7 @@ import {
 import { and, asc, eq, sql } from 'drizzle-orm';
 import JSZip from 'jszip';
 import { NO_ITEM, surveyCamera, surveyView } from '@scenograph/core/stage/survey';
-import type { CallOf } from '@scenograph/contract';
+import type { By, CallOf } from '@scenograph/contract';
 import { areaSurface } from '@scenograph/core/surface/area-surface';
 import { writeSceneFile } from '@scenograph/core/stage/scene-file';
 import { MIME } from '@scenograph/host-node/read-picture';
@@ -16,6 +16,7 @@ import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operati
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { remove } from '../bin/bin';
+import { NOBODY } from '../edits/edits';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { shown } from '../database/rows';
 import { NO_HISTORY, photos, scenes } from '../database/schema';
@@ -114,37 +115,32 @@ export class ScenesService {
       .where(and(eq(scenes.id, id), eq(scenes.revision, revision)))
       .returning();
     if (row) return row;
-    const stored = shown(await this.one(id));
-    throw new ConflictException({
-      message: `The survey of "${stored.title}" was changed elsewhere since you opened it. Nothing was saved over it.`,
-      detail: stored,
-    });
+    throw changedElsewhere(await this.one(id));
   }
 
   /** Shots keep the survey and name the picture by content: they go on showing it. */
-  remove = (id: string) => remove(this.db, 'scene', id);
+  remove = (id: string, { revision }: By) => remove(this.db, 'scene', id, revision);
 
   /** A grey picture of the scene's shape becomes its foreground mask, or the outline of the blank item in it. */
-  async setMask(id: string, mask: Mask, file: IncomingFile): Promise<SceneRow> {
-    const scene = await this.one(id);
+  async setMask(id: string, mask: Mask, file: IncomingFile, by: By = NOBODY): Promise<SceneRow> {
+    const { survey } = await this.one(id);
     const taken = await this.intake.picture(file, ['png']);
-    const { width, height } = scene.survey;
+    const { width, height } = survey;
     const shape = taken.width / taken.height / (width / height);
     if (shape > 1.02 || shape < 0.98)
       throw new UnprocessableEntityException(
         `"${file.name}" is ${taken.width} x ${taken.height} pixels; the picture is ${width} x ${height}. A mask needs the picture's shape.`,
       );
-    const matte = await this.intake.matte(file, scene.survey);
-    return this.keepMask(scene, mask, await this.store.putFile(matte.path, matte.mime));
+    const matte = await this.intake.matte(file, survey);
+    return this.keepMask(id, mask, await this.store.putFile(matte.path, matte.mime), by);
   }
 
   /** The matte of a photo's cutout becomes the mask: the desk's tools made it. */
-  async maskFromPhoto(id: string, mask: Mask, photoId: string): Promise<SceneRow> {
-    const scene = await this.one(id);
+  async maskFromPhoto(id: string, mask: Mask, photoId: string, by: By): Promise<SceneRow> {
     const [photo] = await this.db.select().from(photos).where(eq(photos.id, photoId));
     if (!photo?.cutout?.matte)
       throw new UnprocessableEntityException('It is not cut out yet. Accept its cutout first.');
-    return this.keepMask(scene, mask, photo.cutout.matte);
+    return this.keepMask(id, mask, photo.cutout.matte, by);
   }
 
   /** The picture in which marks were covered, made where the steps are edited. */
@@ -158,13 +154,19 @@ export class ScenesService {
     return { mended: await this.store.putFile(file.path, 'image/png') };
   }
 
-  private async keepMask(scene: SceneRow, mask: Mask, hash: string): Promise<SceneRow> {
-    const [row] = await this.db
-      .update(scenes)
-      .set({ survey: { ...scene.survey, [mask]: hash }, revision: sql`${scenes.revision} + 1` })
-      .where(eq(scenes.id, scene.id))
-      .returning();
-    return row;
+  /** Puts a mask into the survey as it stands; the rest of that may have been changed while the mask was read. */
+  private async keepMask(id: string, mask: Mask, hash: string, { revision }: By): Promise<SceneRow> {
+    return this.db.transaction(async (tx) => {
+      const [scene] = await tx.select().from(scenes).where(eq(scenes.id, id)).for('update');
+      if (!scene) throw new NotFoundException('This scene is not in the library any more.');
+      if (revision !== null && revision !== scene.revision) throw changedElsewhere(scene);
+      const [row] = await tx
+        .update(scenes)
+        .set({ survey: { ...scene.survey, [mask]: hash }, revision: scene.revision + 1 })
+        .where(eq(scenes.id, id))
+        .returning();
+      return row;
+    });
   }
 
   /** The scenes as a ZIP: each a picture, its side-file and its mask. */
@@ -239,3 +241,9 @@ export class ScenesService {
     if (outline) await this.setMask(row.id, 'outline', outline);
   }
 }
+
+const changedElsewhere = (scene: SceneRow) =>
+  new ConflictException({
+    message: `The survey of "${scene.title}" was changed elsewhere since you opened it. Nothing was saved over it.`,
+    detail: shown(scene),
+  });

@@ -7,6 +7,8 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { cellFeeds, listings, photos, products, scenes, shots, variants } from '../database/schema';
+import { boardScopeName, slotPiece } from '../board/board-scope';
+import { changedBeside, revisionOf } from '../edits/edits';
 import { slotsOf } from './slots-of';
 import { brandApart, variantsOf, type VariantWithData } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
@@ -70,6 +72,7 @@ export class ListingsService {
       .from(listings)
       .where(and(eq(listings.id, id), eq(listings.workspaceId, WORKSPACE)));
     if (!listing) throw new NotFoundException('This listing is not here any more.');
+    const revision = await revisionOf(this.db, boardScopeName(id));
     const [own, rows, sheets, cells] = await Promise.all([
       variantsOf(this.db, [listing.productId]),
       this.db
@@ -85,6 +88,7 @@ export class ListingsService {
     ]);
     return {
       listing,
+      revision,
       ...brandApart(own),
       cellFeeds: cells,
       sheets: sheets.filter((s) => listing.sheets.includes(s.id)),
@@ -203,6 +207,12 @@ export class ListingsService {
           .update(shots)
           .set({ feeds: shot.feeds.filter((f) => !taken.has(f)), updatedAt: sql`now()` })
           .where(eq(shots.id, shot.id));
+      await changedBeside(
+        tx,
+        boardScopeName(listingId),
+        'Add shots',
+        new Set([...taken].map((slotKey) => slotPiece(slotKey))),
+      );
       return tx.insert(shots).values(rows).returning();
     });
   }

@@ -33,12 +33,12 @@ export class PhotosController {
 
   @On('POST /api/photos/accepted')
   accept(@Call() { body }: CallOf<'POST /api/photos/accepted'>) {
-    return this.photos.accept(body.ids, body.accepted);
+    return this.photos.accept(body.ids, body.accepted, body.revisions);
   }
 
   @On('POST /api/photos/tidy')
   tidy(@Call() { body }: CallOf<'POST /api/photos/tidy'>) {
-    return this.photos.tidyMany(body.ids, body.tidy);
+    return this.photos.tidyMany(body.ids, body.tidy, body.revisions);
   }
 
   @On('POST /api/photos/tidy/restore')
@@ -101,14 +101,14 @@ export class PhotosController {
 
   @On('POST /api/photos/:id/replace')
   async replace(
-    @Call() { params, query: { name } }: CallOf<'POST /api/photos/:id/replace'>,
+    @Call() { params, query: { name }, by }: CallOf<'POST /api/photos/:id/replace'>,
     @Req() request: Request,
   ) {
-    return shownPhoto(await receive(request, name, (file) => this.photos.replace(params.id, file)));
+    return shownPhoto(await receive(request, name, (file) => this.photos.replace(params.id, file, by)));
   }
 
   @On('DELETE /api/photos/:id')
-  remove(@Call() { params: { id } }: CallOf<'DELETE /api/photos/:id'>) {
-    return this.photos.remove(id);
+  remove(@Call() { params: { id }, by }: CallOf<'DELETE /api/photos/:id'>) {
+    return this.photos.remove(id, by);
   }
 }

@@ -6,9 +6,9 @@ import {
   NotFoundException,
   UnprocessableEntityException,
 } from '@nestjs/common';
-import { and, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
-import type { CallOf } from '@scenograph/contract';
+import type { By, CallOf } from '@scenograph/contract';
 import type { CutoutFormat } from '@scenograph/contract/types';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import { mapRecipe, readRecipe, storedRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
@@ -17,9 +17,9 @@ import { decodeGrey } from '@scenograph/host-node/read-picture';
 import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operations';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
-import { takeIn } from '../blobs/take-in';
+import { takeIn, type StoredPicture } from '../blobs/take-in';
 import { remove } from '../bin/bin';
-import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
+import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
 import { shown } from '../database/rows';
 import type { History } from '@scenograph/contract/types';
 import { listings, outlines, photos, shots, variants } from '../database/schema';
@@ -125,14 +125,38 @@ export class PhotosService {
     return { cancelled: stopped.length };
   }
 
-  async accept(ids: string[], accepted: boolean): Promise<{ changed: number }> {
-    const changed = await this.db
-      .update(photos)
-      .set({ accepted })
-      .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)))
-      .returning({ id: photos.id });
+  async accept(ids: string[], accepted: boolean, revisions?: number[]): Promise<{ changed: number }> {
+    const changed = await this.db.transaction(async (tx) => {
+      await this.locked(tx, ids, revisions);
+      return tx
+        .update(photos)
+        .set({ accepted })
+        .where(and(inArray(photos.id, ids), eq(photos.workspaceId, WORKSPACE)))
+        .returning({ id: photos.id });
+    });
     if (changed.length) await announce(this.pool, { topic: 'photo', id: changed[0].id });
     return { changed: changed.length };
+  }
+
+  /**
+   * Photos that nobody else changes until the transaction ends, in the order of their ids.
+   * @throws ConflictException where one's corrections were changed since the revision that was seen of it
+   */
+  private async locked(tx: Transaction, ids: readonly string[], revisions: readonly number[] = []) {
+    const rows = await tx
+      .select()
+      .from(photos)
+      .where(and(inArray(photos.id, [...ids]), eq(photos.workspaceId, WORKSPACE)))
+      .orderBy(asc(photos.id))
+      .for('update');
+    const seen = new Map(ids.map((id, i) => [id, revisions[i]]));
+    const others = rows.filter((p) => (seen.get(p.id) ?? p.recipeRevision) !== p.recipeRevision);
+    if (others.length)
+      throw new ConflictException({
+        message: `${others.map((p) => `"${p.name}"`).join(', ')} ${others.length === 1 ? 'was' : 'were'} changed elsewhere since you saw ${others.length === 1 ? 'it' : 'them'}. Nothing was changed; look again first.`,
+        detail: { photos: others.map(shownPhoto) },
+      });
+    return rows;
   }
 
   /** What the cutout desk opens: the recipe with its history, and the saved outlines. */
@@ -187,34 +211,45 @@ export class PhotosService {
    * The same tidy for many photos; their crops and straightening, which belong to one photo, stay. The answer holds
    * what each had before, to be handed back to `restoreTidy`.
    */
-  async tidyMany(ids: string[], tidy: Tidy): Promise<{ queued: number; before: PhotoTidy[] }> {
+  async tidyMany(
+    ids: string[],
+    tidy: Tidy,
+    revisions?: number[],
+  ): Promise<{ queued: number; before: PhotoTidy[] }> {
     const before: PhotoTidy[] = [];
-    for (const id of ids) {
-      const photo = await this.one(id);
-      const recipe = storedRecipe(photo.recipe);
-      const { straighten, crop } = recipe.tidy;
-      before.push({ id, tidy: recipe.tidy });
-      await this.db
-        .update(photos)
-        .set({
-          recipe: { ...recipe, tidy: { ...tidy, straighten, crop } },
-          recipeRevision: photo.recipeRevision + 1,
-        })
-        .where(eq(photos.id, id));
-    }
-    return { ...(await this.cutOut(ids)), before };
+    const queued = await this.db.transaction(async (tx) => {
+      for (const photo of await this.locked(tx, ids, revisions)) {
+        const recipe = storedRecipe(photo.recipe);
+        const { straighten, crop } = recipe.tidy;
+        const revision = await this.retidied(tx, photo, { ...tidy, straighten, crop });
+        before.push({ id: photo.id, tidy: recipe.tidy, revision });
+      }
+      if (before.length < new Set(ids).size) throw new NotFoundException('A photo is not here any more.');
+      return queueCutouts(tx, this.queue, ids);
+    });
+    return { ...(await this.queued(queued)), before };
   }
 
-  /** Gives photos back the tidy that they had. */
+  /** Gives photos back the tidy that they had; where somebody has changed one since, none of them. */
   async restoreTidy(list: PhotoTidy[]): Promise<{ queued: number }> {
-    for (const { id, tidy } of list) {
-      const photo = await this.one(id);
-      await this.db
-        .update(photos)
-        .set({ recipe: { ...storedRecipe(photo.recipe), tidy }, recipeRevision: photo.recipeRevision + 1 })
-        .where(eq(photos.id, id));
-    }
-    return this.cutOut(list.map((p) => p.id));
+    const ids = list.map((p) => p.id);
+    const wanted = new Map(list.map((p) => [p.id, p.tidy]));
+    const revisions = list.map((p) => p.revision as number);
+    const queued = await this.db.transaction(async (tx) => {
+      for (const photo of await this.locked(tx, ids, revisions))
+        await this.retidied(tx, photo, wanted.get(photo.id)!);
+      return queueCutouts(tx, this.queue, ids);
+    });
+    return this.queued(queued);
+  }
+
+  private async retidied(tx: Transaction, photo: Photo, tidy: Tidy): Promise<number> {
+    const revision = photo.recipeRevision + 1;
+    await tx
+      .update(photos)
+      .set({ recipe: { ...storedRecipe(photo.recipe), tidy }, recipeRevision: revision })
+      .where(eq(photos.id, photo.id));
+    return revision;
   }
 
   /** A cutout as a file: PNG or WebP with transparency, its outline as SVG, or its matte. */
@@ -283,42 +318,15 @@ export class PhotosService {
   }
 
   /** Another picture in a photo's place: its product keeps it everywhere, and its steps run again on the new one. */
-  async replace(id: string, file: SizedFile): Promise<Photo> {
-    const old = await this.one(id);
-    const { taken, original, working } = await takeIn(this, file);
-    const [kx, ky] = [taken.width / old.width, taken.height / old.height];
-    const recipe =
-      old.recipe && mapRecipe(storedRecipe(old.recipe), (x, y) => [x * kx, y * ky], Math.sqrt(kx * ky));
-    if (recipe?.tidy.crop) {
-      const { x, y, width, height } = recipe.tidy.crop;
-      recipe.tidy = {
-        ...recipe.tidy,
-        crop: {
-          x: Math.round(x * kx),
-          y: Math.round(y * ky),
-          width: Math.max(8, Math.round(width * kx)),
-          height: Math.max(8, Math.round(height * ky)),
-        },
-      };
-    }
+  async replace(id: string, file: SizedFile, { revision }: By): Promise<Photo> {
+    await this.one(id);
+    const picture = await takeIn(this, file);
     const queued = await this.db.transaction(async (tx) => {
+      const [old] = await this.locked(tx, [id], revision === null ? [] : [revision]);
+      if (!old) throw new NotFoundException('This photo is not here any more.');
       await tx
         .update(photos)
-        .set({
-          name: file.name,
-          format: taken.format,
-          bytes: file.size,
-          width: taken.width,
-          height: taken.height,
-          original,
-          working,
-          notes: taken.notes,
-          recipe,
-          // Steps back would be in the old picture's pixels.
-          recipeHistory: null,
-          recipeRevision: old.recipeRevision + 1,
-          accepted: false,
-        })
+        .set(replaced(old, file, picture))
         .where(eq(photos.id, id));
       return queueCutouts(tx, this.queue, [id]);
     });
@@ -326,7 +334,41 @@ export class PhotosService {
     return this.one(id);
   }
 
-  remove = (id: string) => remove(this.db, 'photo', id);
+  remove = (id: string, { revision }: By) => remove(this.db, 'photo', id, revision);
+}
+
+/** What a photo is with another picture in its place: its corrections are in that one's pixels. */
+function replaced(old: Photo, file: SizedFile, { taken, original, working }: StoredPicture) {
+  const [kx, ky] = [taken.width / old.width, taken.height / old.height];
+  const recipe =
+    old.recipe && mapRecipe(storedRecipe(old.recipe), (x, y) => [x * kx, y * ky], Math.sqrt(kx * ky));
+  if (recipe?.tidy.crop) {
+    const { x, y, width, height } = recipe.tidy.crop;
+    recipe.tidy = {
+      ...recipe.tidy,
+      crop: {
+        x: Math.round(x * kx),
+        y: Math.round(y * ky),
+        width: Math.max(8, Math.round(width * kx)),
+        height: Math.max(8, Math.round(height * ky)),
+      },
+    };
+  }
+  return {
+    name: file.name,
+    format: taken.format,
+    bytes: file.size,
+    width: taken.width,
+    height: taken.height,
+    original,
+    working,
+    notes: taken.notes,
+    recipe,
+    // Steps back would be in the old picture's pixels.
+    recipeHistory: null,
+    recipeRevision: old.recipeRevision + 1,
+    accepted: false,
+  };
 }
 
 /** A photo as it is sent: its corrections and their history are the desk's. */

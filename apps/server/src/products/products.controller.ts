@@ -1,4 +1,4 @@
-import { Controller, Inject, NotFoundException, Res } from '@nestjs/common';
+import { Controller, Inject, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
 import { and, asc, count, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Response } from 'express';
@@ -35,6 +35,7 @@ export class ProductsController {
           ...getTableColumns(products),
           // In what is selected from one table Drizzle leaves the tables' names out, so they stand here.
           count: sql<number>`(select count(*)::int from variants v where v.product_id = products.id)`,
+          revision: sql<number>`coalesce((select s.revision from scopes s where s.scope = 'data:' || products.id), 1)`,
         })
         .from(products)
         .where(found)
@@ -60,49 +61,44 @@ export class ProductsController {
   }
 
   @On('PATCH /api/products/:id')
-  async change(@Call() { params: { id }, body: patch }: CallOf<'PATCH /api/products/:id'>) {
-    const [changed] = await this.db
-      .update(products)
-      .set(patch)
-      .where(and(eq(products.id, id), eq(products.workspaceId, WORKSPACE)))
-      .returning();
-    if (!changed) throw new NotFoundException('This product is not here any more.');
-    return shown(changed);
+  async change(@Call() { params, body, by }: CallOf<'PATCH /api/products/:id'>) {
+    return shown(await this.data.describe(params.id, body, by));
+  }
+
+  @On('DELETE /api/products/:id')
+  remove(@Call() { params, by }: CallOf<'DELETE /api/products/:id'>) {
+    return this.data.remove(params.id, by);
   }
 
   @On('GET /api/products/:id')
-  async one(@Call() { params }: CallOf<'GET /api/products/:id'>) {
-    return shown(await this.data.product(params.id));
+  async one(@Call() { params, by }: CallOf<'GET /api/products/:id'>) {
+    return shown(await this.data.product(params.id, by.editor));
   }
 
   @On('POST /api/products/:id/variants')
-  async add(@Call() { params, body }: CallOf<'POST /api/products/:id/variants'>) {
-    const { added } = await this.data.change(params.id, {
-      label: 'Add a variant',
-      set: [],
-      add: [body],
-      remove: [],
-    });
+  async add(@Call() { params, body, by }: CallOf<'POST /api/products/:id/variants'>) {
+    const step = { label: 'Add a variant', set: [], add: [body], remove: [] };
+    const { added } = await this.data.change(params.id, step, by);
     return added[0];
   }
 
   @On('PATCH /api/variants/:id')
-  async changeVariant(@Call() { params: { id }, body: patch }: CallOf<'PATCH /api/variants/:id'>) {
+  async changeVariant(@Call() { params: { id }, body: patch, by }: CallOf<'PATCH /api/variants/:id'>) {
     const variant = await this.data.variant(id);
-    const set = [{ id, patch }];
-    await this.data.change(variant.productId, { label: 'Change a variant', set, add: [], remove: [] });
-    return this.data.variant(id);
+    const step = { label: 'Change a variant', set: [{ id, patch }], add: [], remove: [] };
+    const { revision } = await this.data.change(variant.productId, step, by);
+    return { ...(await this.data.variant(id)), revision };
   }
 
   /** Many changes of a product's variants as one step: all or none. */
   @On('POST /api/products/:id/variants/batch')
-  batch(@Call() { params, body }: CallOf<'POST /api/products/:id/variants/batch'>) {
-    return this.data.change(params.id, body);
+  batch(@Call() { params, body, by }: CallOf<'POST /api/products/:id/variants/batch'>) {
+    return this.data.change(params.id, body, by);
   }
 
   @On('POST /api/products/:id/turn')
-  turn(@Call() { params, body }: CallOf<'POST /api/products/:id/turn'>) {
-    return this.data.turn(params.id, body.way);
+  turn(@Call() { params, body, by }: CallOf<'POST /api/products/:id/turn'>) {
+    return this.data.turn(params.id, body.way, by);
   }
 
   @On('GET /api/products/:id/table.csv')

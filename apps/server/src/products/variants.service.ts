@@ -1,21 +1,21 @@
 import { Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
-import type { CallOf } from '@scenograph/contract';
+import type { By, CallOf } from '@scenograph/contract';
 import { plainName } from '@scenograph/core/spec/file-name';
 import { LIMITS, type VariantRow } from '@scenograph/core/table/variant-row';
 import { writeTable } from '@scenograph/core/table/write-table';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type pg from 'pg';
-import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
+import { remove } from '../bin/bin';
+import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import { artworks, photos, products, variants } from '../database/schema';
-import { editState, keepEdit, turnEdit } from '../edits/edits';
+import { change, editState, revisionOf, turn } from '../edits/edits';
 import { announce } from '../events/events';
+import { dataScope, dataScopeName, variantsIn, withProduct, withVariants } from './data-scope';
 import { variantsOf, type VariantWithData } from './product-data';
 
 type Variant = typeof variants.$inferSelect;
+type ProductPatch = CallOf<'PATCH /api/products/:id'>['body'];
 type DataChange = CallOf<'POST /api/products/:id/variants/batch'>['body'];
-
-/** Rows of a step, whole, by variant; null where the variant was not there. */
-type Rows = Record<string, Variant | null>;
 
 /** A product's variants and their data, every change a step that can be taken back. */
 @Injectable()
@@ -25,7 +25,9 @@ export class VariantsService {
     @Inject(POOL) private readonly pool: pg.Pool,
   ) {}
 
-  async product(id: string) {
+  async product(id: string, editor: string | null = null) {
+    // Read first: what is changed meanwhile is shown with an older revision, and not lost to a change based on it.
+    const revision = await revisionOf(this.db, dataScopeName(id));
     const [product] = await this.db
       .select()
       .from(products)
@@ -34,9 +36,10 @@ export class VariantsService {
     const own = await variantsOf(this.db, [id]);
     return {
       ...product,
+      revision,
       count: own.length,
       variants: own.map((v): VariantWithData => ({ ...v, data: { ...v.data, brand: undefined } })),
-      edits: await editState(this.db, scopeOf(id)),
+      edits: await editState(this.db, dataScopeName(id), editor),
     };
   }
 
@@ -46,37 +49,35 @@ export class VariantsService {
     return found;
   }
 
+  /** Changes a product's name, sizes or pose. */
+  async describe(id: string, patch: ProductPatch, by: By) {
+    await this.product(id);
+    const label = `Change the product's ${Object.keys(patch)
+      .map((key) => PARTS[key as keyof ProductPatch])
+      .join(', ')}`;
+    const revision = await change(this.db, dataScope(id), by, label, (now) => withProduct(now, patch));
+    await announce(this.pool, { topic: 'product', id });
+    const [product] = await this.db.select().from(products).where(eq(products.id, id));
+    return { ...product, revision };
+  }
+
   /** Carries out a step, all of it or nothing. Throws a sentence for what cannot be stored. */
-  async change(productId: string, { label, set, add, remove }: DataChange) {
+  async change(productId: string, { label, set, add, remove }: DataChange, by: By) {
     await this.product(productId);
     await this.exist(photos, 'photo', [...set.map((s) => s.patch.photoId), ...add.map((a) => a.photoId)]);
     await this.exist(artworks, 'artwork', [
       ...set.map((s) => s.patch.artworkId),
       ...add.map((a) => a.artworkId),
     ]);
-    const result = await this.db.transaction(async (tx) => {
-      const present = await tx
-        .select()
-        .from(variants)
-        .where(eq(variants.productId, productId))
-        .orderBy(asc(variants.position))
-        .for('update');
+    let added: Variant[] = [];
+    const revision = await change(this.db, dataScope(productId), by, label, (now) => {
+      const present = variantsIn(now, productId);
       const byId = new Map(present.map((v) => [v.id, v]));
-      const before: Rows = {};
-      const after: Rows = {};
       for (const id of [...set.map((s) => s.id), ...remove])
         if (!byId.has(id))
           throw new NotFoundException('A variant that is to be changed is not here any more.');
-      for (const { id, patch } of set) {
-        before[id] ??= byId.get(id)!;
-        after[id] = { ...(after[id] ?? byId.get(id)!), ...patch };
-      }
-      for (const id of remove) {
-        before[id] = byId.get(id)!;
-        after[id] = null;
-      }
-      let position = (present.at(-1)?.position ?? -1) + 1;
-      const added: Variant[] = add.map((values) => ({
+      let position = Math.max(-1, ...present.map((v) => v.position)) + 1;
+      added = add.map((values) => ({
         fields: {},
         photoId: null,
         artworkId: null,
@@ -86,41 +87,27 @@ export class VariantsService {
         productId,
         position: position++,
       }));
-      for (const v of added) {
-        before[v.id] = null;
-        after[v.id] = v;
-      }
-      const next = [
-        ...present.filter((v) => !(v.id in after)),
-        ...Object.values(after).filter((v) => v !== null),
-      ];
-      if (next.length > LIMITS.variants)
-        throw new UnprocessableEntityException(
-          `The product would have ${next.length} variants; it takes up to ${LIMITS.variants}.`,
-        );
-      const skus = new Set<string>();
-      for (const { sku } of next) {
-        if (skus.has(sku) && Object.values(after).some((v) => v?.sku === sku))
-          throw new UnprocessableEntityException(
-            `Two variants would have the SKU "${sku}". Each needs one of its own.`,
-          );
-        skus.add(sku);
-      }
-      await apply(tx, after);
-      if (Object.keys(after).length) await keepEdit(tx, scopeOf(productId), label, before, after);
-      return { changed: set.length, added, removed: remove.length };
+      for (const { id, patch } of set) byId.set(id, { ...byId.get(id)!, ...patch });
+      for (const id of remove) byId.delete(id);
+      for (const variant of added) byId.set(variant.id, variant);
+      checkTogether([...byId.values()], new Set([...set.map((s) => s.id), ...added.map((v) => v.id)]));
+      return withVariants(now, [...byId.values()]);
     });
     await announce(this.pool, { topic: 'product', id: productId });
-    return result;
+    return { changed: set.length, added, removed: remove.length, revision };
   }
 
-  async turn(productId: string, way: 'undo' | 'redo') {
+  async remove(productId: string, { revision }: By) {
+    const done = await remove(this.db, 'product', productId, revision);
+    await announce(this.pool, { topic: 'product', id: productId });
+    return done;
+  }
+
+  async turn(productId: string, way: 'undo' | 'redo', by: By) {
     await this.product(productId);
-    const label = await turnEdit(this.db, scopeOf(productId), way, async (tx, state) =>
-      apply(tx, await stillThere(tx, state as Rows)),
-    );
-    if (label) await announce(this.pool, { topic: 'product', id: productId });
-    return { label };
+    const done = await turn(this.db, dataScope(productId), by, way);
+    if (done.label) await announce(this.pool, { topic: 'product', id: productId });
+    return done;
   }
 
   /** The variants as a table that comes back unchanged. */
@@ -163,47 +150,26 @@ export class VariantsService {
   }
 }
 
-const scopeOf = (productId: string) => `data:${productId}`;
+/** What a product's own values are called in the label of a step. */
+const PARTS: Record<keyof ProductPatch, string> = {
+  title: 'name',
+  widthMm: 'width',
+  heightMm: 'height',
+  depthMm: 'depth',
+  pose: 'pose',
+};
 
-/** Photos and artwork that were removed since are not brought back. */
-async function stillThere(tx: Transaction, rows: Rows): Promise<Rows> {
-  const list = Object.values(rows).filter((v): v is Variant => v !== null);
-  const there = async (table: typeof photos | typeof artworks, ids: (string | null)[]) => {
-    const wanted = ids.filter((id): id is string => !!id);
-    const found = wanted.length
-      ? await tx.select({ id: table.id }).from(table).where(inArray(table.id, wanted))
-      : [];
-    return new Set(found.map((f) => f.id));
-  };
-  const [pictures, designs] = [
-    await there(
-      photos,
-      list.map((v) => v.photoId),
-    ),
-    await there(
-      artworks,
-      list.map((v) => v.artworkId),
-    ),
-  ];
-  return Object.fromEntries(
-    Object.entries(rows).map(([id, v]) => [
-      id,
-      v && {
-        ...v,
-        photoId: v.photoId && pictures.has(v.photoId) ? v.photoId : null,
-        artworkId: v.artworkId && designs.has(v.artworkId) ? v.artworkId : null,
-      },
-    ]),
-  );
-}
-
-async function apply(tx: Transaction, rows: Rows): Promise<void> {
-  const gone = Object.entries(rows).flatMap(([id, v]) => (v ? [] : [id]));
-  if (gone.length) await tx.delete(variants).where(inArray(variants.id, gone));
-  const list = Object.values(rows).filter((v): v is Variant => v !== null);
-  for (const v of list)
-    await tx
-      .insert(variants)
-      .values(v)
-      .onConflictDoUpdate({ target: variants.id, set: { ...v, id: undefined } });
+/** Throws a sentence where the variants of a product do not go together; `changed` names those that are at fault. */
+function checkTogether(all: readonly Variant[], changed: ReadonlySet<string>): void {
+  if (all.length > LIMITS.variants)
+    throw new UnprocessableEntityException(
+      `The product would have ${all.length} variants; it takes up to ${LIMITS.variants}.`,
+    );
+  const bySku = new Map<string, Variant[]>();
+  for (const v of all) bySku.set(v.sku, [...(bySku.get(v.sku) ?? []), v]);
+  for (const [sku, list] of bySku)
+    if (list.length > 1 && list.some((v) => changed.has(v.id)))
+      throw new UnprocessableEntityException(
+        `Two variants would have the SKU "${sku}". Each needs one of its own.`,
+      );
 }

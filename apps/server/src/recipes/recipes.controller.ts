@@ -29,8 +29,8 @@ export class RecipesController {
   }
 
   @On('DELETE /api/recipes/:id')
-  remove(@Call() { params }: CallOf<'DELETE /api/recipes/:id'>) {
-    return this.recipes.remove(params.id);
+  remove(@Call() { params, by }: CallOf<'DELETE /api/recipes/:id'>) {
+    return this.recipes.remove(params.id, by);
   }
 
   @On('POST /api/recipes/:id/estimate')

@@ -6,7 +6,7 @@ import {
   UnprocessableEntityException,
 } from '@nestjs/common';
 import { readSteps, type RecipeStep } from '@scenograph/core/recipe/recipe';
-import type { CallOf, ResultOf } from '@scenograph/contract';
+import type { By, CallOf, ResultOf } from '@scenograph/contract';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { remove } from '../bin/bin';
@@ -82,7 +82,7 @@ export class RecipesService {
     });
   }
 
-  remove = (id: string) => remove(this.db, 'recipe', id);
+  remove = (id: string, { revision }: By) => remove(this.db, 'recipe', id, revision);
 
   /** What running a recipe for some products would do and cost: steps, cutouts, pictures, seconds. */
   async estimate(id: string, productIds: string[]) {

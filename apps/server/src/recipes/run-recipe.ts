@@ -6,8 +6,10 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import type { BoardService } from '../board/board.service';
 import type { Database } from '../database/database';
-import { listings, photos, products, recipes, shots } from '../database/schema';
+import { photos, products, recipes, shots } from '../database/schema';
 import type { DeliveriesService } from '../deliveries/deliveries.service';
+import { change, NOBODY } from '../edits/edits';
+import { dataScope, withProduct } from '../products/data-scope';
 import { announce } from '../events/events';
 import { troubleOf } from '../database/trouble';
 import type { Queue, RecipeJob } from '../jobs/queue';
@@ -100,7 +102,10 @@ async function carryOut(
     case 'cut-out':
       return cutOut(productId, context);
     case 'arrange':
-      await db.update(products).set({ pose: step.pose }).where(eq(products.id, productId));
+      await change(db, dataScope(productId), NOBODY, 'Arranged by recipe', (now) =>
+        withProduct(now, { pose: step.pose }),
+      );
+      await announce(context.pool, { topic: 'product', id: productId });
       return { made: {}, says: `It ${{ stand: 'stands', float: 'floats', flat: 'lies flat' }[step.pose]}.` };
     case 'white':
     case 'stage':
@@ -199,11 +204,7 @@ async function fitSlots(
   const sheets = await allSheets(db);
   const known = step.sheets.filter((id) => sheets.some((s) => s.id === id));
   const missing = known.filter((id) => !listing.sheets.includes(id));
-  if (missing.length)
-    await db
-      .update(listings)
-      .set({ sheets: [...listing.sheets, ...missing] })
-      .where(eq(listings.id, listing.id));
+  if (missing.length) await boards.describe(listing.id, { sheets: [...listing.sheets, ...missing] }, NOBODY);
   const by = stepsBefore(steps, step.id)
     .filter((s) => MAKES_SHOT.has(s.kind))
     .map((s) => madeBy(recipeId, s.id));
@@ -216,7 +217,7 @@ async function fitSlots(
     : [];
   const slots = slotsOf(known, sheets);
   const chosen = feedByRule(slots, feeders);
-  await boards.feedAll(listing.id, chosen, 'Fit by recipe');
+  await boards.feedAll(listing.id, chosen, 'Fit by recipe', NOBODY);
   const left = slots.length - chosen.size;
   return {
     made: { listing: listing.id },

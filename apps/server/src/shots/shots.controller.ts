@@ -28,8 +28,8 @@ export class ShotsController {
   }
 
   @On('PATCH /api/shots/:id')
-  async describe(@Call() { params, body }: CallOf<'PATCH /api/shots/:id'>) {
-    return shown(await this.shots.describe(params.id, body));
+  async describe(@Call() { params, body, by }: CallOf<'PATCH /api/shots/:id'>) {
+    return shown(await this.shots.describe(params.id, body, by));
   }
 
   @On('POST /api/shots/:id/trials')
@@ -66,8 +66,8 @@ export class ShotsController {
   }
 
   @On('DELETE /api/shots/:id')
-  remove(@Call() { params }: CallOf<'DELETE /api/shots/:id'>) {
-    return this.shots.remove(params.id);
+  remove(@Call() { params, by }: CallOf<'DELETE /api/shots/:id'>) {
+    return this.shots.remove(params.id, by);
   }
 
   @On('GET /api/shots/:id/picture')

@@ -10,7 +10,7 @@ import {
   NotFoundException,
   UnprocessableEntityException,
 } from '@nestjs/common';
-import type { CallOf } from '@scenograph/contract';
+import type { By, CallOf } from '@scenograph/contract';
 import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
@@ -21,6 +21,7 @@ import { addStream, newZip } from '../http/send-stream';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
 import { remove } from '../bin/bin';
+import { BoardService } from '../board/board.service';
 import { DATABASE, POOL, WORKSPACE, type Database } from '../database/database';
 import type { History } from '@scenograph/contract/types';
 import { listings, shots } from '../database/schema';
@@ -40,6 +41,7 @@ export class ShotsService {
     @Inject(POOL) private readonly pool: pg.Pool,
     @Inject(BLOBS) private readonly store: BlobStore,
     @Inject(THREADS) private readonly threads: Piscina,
+    @Inject(BoardService) private readonly boards: BoardService,
   ) {}
 
   async one(id: string) {
@@ -97,15 +99,10 @@ export class ShotsService {
   }
 
   /** Its name, and the alternative text of its pictures. */
-  async describe(id: string, patch: { title?: string; alt?: string }) {
-    await this.one(id);
-    const [shot] = await this.db
-      .update(shots)
-      .set({ ...patch, updatedAt: sql`now()` })
-      .where(eq(shots.id, id))
-      .returning();
-    await announce(this.pool, { topic: 'listing', id: shot.listingId });
-    return shot;
+  async describe(id: string, patch: { title?: string; alt?: string }, by: By) {
+    const { listingId } = await this.one(id);
+    await this.boards.describeShot(listingId, id, patch, by);
+    return this.one(id);
   }
 
   /** A picture written in several ways, each file kept for a while to be looked at. */
@@ -135,9 +132,9 @@ export class ShotsService {
     return { title: shot.title, bytes: Buffer.from(bytes) };
   }
 
-  async remove(id: string) {
+  async remove(id: string, { revision }: By) {
     const { listingId } = await this.one(id);
-    return { ...(await remove(this.db, 'shot', id)), listingId };
+    return { ...(await remove(this.db, 'shot', id, revision)), listingId };
   }
 
   /** The shot resolved for a slot (or its base) and a variant (the first, unless named). */

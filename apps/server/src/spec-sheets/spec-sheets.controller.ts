@@ -47,7 +47,7 @@ export class SpecSheetsController {
   }
 
   @On('DELETE /api/spec-sheets/:sheet')
-  remove(@Call() { params }: CallOf<'DELETE /api/spec-sheets/:sheet'>) {
-    return this.sheets.remove(params.sheet);
+  remove(@Call() { params, by }: CallOf<'DELETE /api/spec-sheets/:sheet'>) {
+    return this.sheets.remove(params.sheet, by);
   }
 }

@@ -1,3 +1,4 @@
+import type { By } from '@scenograph/contract';
 import {
   ConflictException,
   Inject,
@@ -102,7 +103,7 @@ export class SpecSheetsService {
   }
 
   /** Takes a sheet away that no listing is made for. */
-  async remove(id: string) {
+  async remove(id: string, { revision }: By) {
     const sheet = await this.one(id);
     const [used] = await this.db
       .select({ title: listings.title })
@@ -113,7 +114,7 @@ export class SpecSheetsService {
       throw new UnprocessableEntityException(
         `"${sheet.marketplace}" is still used by "${used.title}". Take it out of its listings first.`,
       );
-    const done = await remove(this.db, 'spec sheet', id);
+    const done = await remove(this.db, 'spec sheet', id, revision);
     await announce(this.pool, { topic: 'sheets', id });
     return done;
   }

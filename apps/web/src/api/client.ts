@@ -1,10 +1,11 @@
 import type { AnswerOf, RequestOf, RouteName } from '@scenograph/contract';
-import { address } from '@scenograph/contract/route';
+import { address, EDITOR_HEADER } from '@scenograph/contract/route';
 import type { Product, Variant } from '@scenograph/contract/types';
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import { useMemo } from 'react';
 import useSWR, { mutate, type SWRResponse } from 'swr';
 import { msg } from '../language/language';
+import { editorId, inTurn, noteRevision } from './revisions';
 
 export type * from '@scenograph/contract/types';
 
@@ -19,11 +20,18 @@ export class ServerRefusal extends Error {
   }
 }
 
+interface Manner {
+  /** The request outlives the page. */
+  keepalive?: boolean;
+  /** What it changes is refused where it is not at this revision any more. */
+  revision?: number;
+}
+
 export async function request<T>(
   method: string,
   path: string,
   body?: unknown,
-  keepalive = false,
+  { keepalive = false, revision }: Manner = {},
 ): Promise<T> {
   let response: Response;
   if (method !== 'GET') ahead.clear();
@@ -31,13 +39,19 @@ export async function request<T>(
     response = await fetch(path, {
       method,
       keepalive,
-      headers: body === undefined ? undefined : { 'Content-Type': 'application/json' },
+      headers: {
+        [EDITOR_HEADER]: editorId(),
+        ...(revision === undefined ? {} : { 'If-Match': `"${revision}"` }),
+        ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+      },
       body: body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
     throw new ServerRefusal(msg('The server cannot be reached. Is Scenograph still running?'), 0);
   }
-  return answerOf<T>(await response.text(), response.status);
+  const answer = answerOf<T>(await response.text(), response.status);
+  if (method === 'GET') noteRevision(path, answer);
+  return answer;
 }
 
 /** What the server said; throws a ServerRefusal for a refusal, and for what is no answer of Scenograph's at all. */
@@ -72,7 +86,12 @@ function withBrand<T>(value: T): T {
 }
 
 type Args<N extends RouteName> =
-  Record<never, never> extends RequestOf<N> ? [sent?: RequestOf<N>] : [sent: RequestOf<N>];
+  Record<never, never> extends RequestOf<N>
+    ? [sent?: RequestOf<N>, based?: Based]
+    : [sent: RequestOf<N>, based?: Based];
+
+/** What a change is based on: a revision, or the last one seen `of` something that several change at once. */
+type Based = { revision: number } | { of: string };
 
 interface Parts {
   params?: Record<string, string>;
@@ -81,11 +100,14 @@ interface Parts {
 }
 
 /** Asks a route of the contract. @throws ServerRefusal with a sentence where it is refused */
-export function call<N extends RouteName>(name: N, ...[sent]: Args<N>): Promise<AnswerOf<N>> {
+export function call<N extends RouteName>(name: N, ...[sent, based]: Args<N>): Promise<AnswerOf<N>> {
   const { params, query, body } = (sent ?? {}) as Parts;
-  return request<AnswerOf<N>>(name.slice(0, name.indexOf(' ')), address(name, params, query), body).then(
-    withBrand,
-  );
+  const send = (revision?: number) =>
+    request<AnswerOf<N>>(name.slice(0, name.indexOf(' ')), address(name, params, query), body, {
+      revision,
+    }).then(withBrand);
+  if (!based) return send();
+  return 'of' in based ? inTurn(based.of, send) : send(based.revision);
 }
 
 /** Milliseconds for which an answer that was asked for ahead is new enough. */
@@ -144,12 +166,18 @@ export function useProducts(
 /** Sends a file's bytes as they are to a route, telling how far it has come. */
 export function upload<N extends RouteName & `POST ${string}`>(
   name: N,
-  sent: RequestOf<N> & { file: Blob; onProgress?: (share: number) => void; signal?: AbortSignal },
+  sent: RequestOf<N> & {
+    file: Blob;
+    onProgress?: (share: number) => void;
+    signal?: AbortSignal;
+    revision?: number;
+  },
 ): Promise<AnswerOf<N>> {
-  const { params, query, file, onProgress, signal } = sent as Parts & typeof sent;
+  const { params, query, file, onProgress, signal, revision } = sent as Parts & typeof sent;
   return new Promise((resolve, reject) => {
     const xhr = new XMLHttpRequest();
     xhr.open('POST', address(name, params, query));
+    if (revision !== undefined) xhr.setRequestHeader('If-Match', `"${revision}"`);
     xhr.upload.onprogress = (e) => e.lengthComputable && onProgress?.(e.loaded / e.total);
     xhr.onload = () => {
       try {

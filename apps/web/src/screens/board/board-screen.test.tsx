@@ -71,6 +71,7 @@ const BOARD: Board = {
     { variantId: OCHRE, states: 'cco', differs: '...', fedBy: [0, -1, -1], says: {} },
   ],
   edits: { undo: 'Fill Front', redo: null },
+  revision: 4,
 };
 
 /** The board of the listing; gives what the server was asked, in order. */
@@ -83,13 +84,15 @@ async function opened({ detail = listing(), cell = CELL, refuses = '' } = {}) {
     'GET /api/scenes': [],
     'GET /api/pictures': [],
     'GET /api/templates': [],
-    'PUT /api/listings/:id/feeds': ({ body }) => or(body as never),
-    'PUT /api/listings/:id/cells': ({ body }) => or({ assigned: (body as { cells: [] }).cells.length }),
-    'POST /api/listings/:id/fill': or({ filled: 1, left: 2 }),
-    'POST /api/listings/:id/turn': or({ label: 'Fill Front' }),
+    'PUT /api/listings/:id/feeds': ({ body }) => or({ ...(body as never as object), revision: 5 } as never),
+    'PUT /api/listings/:id/cells': ({ body }) =>
+      or({ assigned: (body as { cells: [] }).cells.length, revision: 5 }),
+    'POST /api/listings/:id/fill': or({ filled: 1, left: 2, revision: 5 }),
+    'POST /api/listings/:id/turn': or({ label: 'Fill Front', left: 0, revision: 5 }),
     'POST /api/listings/:id/waivers': or({
       id: uuid(9),
       listingId: LISTING,
+      revision: 5,
       ...{ slotKey: 'harbour/front', variantId: null, check: 'margin', reason: '', createdAt: MOMENT },
     }),
     'POST /api/listings/:id/shots': storedShot(ON_WHITE, 'White'),

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { type ListingDetail, type ShotRow, call } from '../../api/client';
+import { boardOf } from '../../api/revisions';
 import { TextField } from '../../ui/controls';
 import { Dialog } from '../../ui/dialog';
 import { removing } from '../../ui/removing';
@@ -85,7 +86,11 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
             disabled={shot.feeds.length > 0}
             className="text-ink-2 hover:text-ink p-1 disabled:opacity-40"
             onClick={() =>
-              void removing(call('DELETE /api/shots/:id', { params }), `"${shot.title}"`, '/api/listings')
+              void removing(
+                call('DELETE /api/shots/:id', { params }, { revision: shot.revision }),
+                `"${shot.title}"`,
+                '/api/listings',
+              )
             }
           >
             <Trash2 size={14} aria-hidden />
@@ -100,7 +105,10 @@ function ShotCard({ shot, detail }: { shot: ShotRow; detail: ListingDetail }) {
 /** A shot's name and its alternative text. */
 function DescribeDialog({ shot, onClose }: { shot: ShotRow; onClose(): void }) {
   const change = (body: { title: string } | { alt: string }) =>
-    tried(call('PATCH /api/shots/:id', { params: { id: shot.id }, body }), '/api/listings');
+    tried(
+      call('PATCH /api/shots/:id', { params: { id: shot.id }, body }, { of: boardOf(shot.listingId) }),
+      '/api/listings',
+    );
   return (
     <Dialog
       open

@@ -1,6 +1,8 @@
 import { useMemo } from 'react';
 import { call } from '../../api/client';
+import { boardOf } from '../../api/revisions';
 import { say } from '../../ui/notices';
+import { sayTurned } from '../../ui/say-turned';
 import { tried } from '../../ui/tried';
 import { msg } from '../../language/language';
 
@@ -10,14 +12,17 @@ type Cell = { variantId: string; slotKey: string };
 export function useBoardEdits(listingId: string) {
   return useMemo(() => {
     const params = { id: listingId };
+    const based = { of: boardOf(listingId) };
     const tell = <T extends object>(ask: Promise<T>) => tried(ask, '/api/listings');
     return {
       /** Fills a slot from a shot, for every variant. */
       feed: (slot: string, shotId: string | null) =>
-        void tell(call('PUT /api/listings/:id/feeds', { params, body: { slot, shotId } })),
+        void tell(call('PUT /api/listings/:id/feeds', { params, body: { slot, shotId } }, based)),
       /** Fills single cells from a shot. */
       async assign(cells: Cell[], shotId: string | null) {
-        const done = await tell(call('PUT /api/listings/:id/cells', { params, body: { cells, shotId } }));
+        const done = await tell(
+          call('PUT /api/listings/:id/cells', { params, body: { cells, shotId } }, based),
+        );
         if (done)
           say(
             'pass',
@@ -27,7 +32,7 @@ export function useBoardEdits(listingId: string) {
           );
       },
       async fill() {
-        const done = await tell(call('POST /api/listings/:id/fill', { params }));
+        const done = await tell(call('POST /api/listings/:id/fill', { params }, based));
         if (!done) return;
         const { filled, left } = done;
         say(
@@ -41,8 +46,8 @@ export function useBoardEdits(listingId: string) {
         );
       },
       async turn(way: 'undo' | 'redo') {
-        const done = await tell(call('POST /api/listings/:id/turn', { params, body: { way } }));
-        if (done?.label) say('pass', `${way === 'undo' ? msg('Undone') : msg('Done again')}: ${done.label}.`);
+        const done = await tell(call('POST /api/listings/:id/turn', { params, body: { way } }, based));
+        if (done) sayTurned(way, done);
       },
     };
   }, [listingId]);

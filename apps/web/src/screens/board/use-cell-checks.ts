@@ -5,6 +5,7 @@ import { CUTOUT_DOUBT } from '@scenograph/core/spec/checks/cutout-doubt';
 import { judgeCutout } from '@scenograph/core/spec/checks/index';
 import { slotKey as keyOf } from '@scenograph/core/spec/slot';
 import { call, useRoute, type ListingDetail } from '../../api/client';
+import { boardOf } from '../../api/revisions';
 import { say } from '../../ui/notices';
 import { tried } from '../../ui/tried';
 import { useChecks } from '../listings/cell-picture';
@@ -60,17 +61,21 @@ export function useCellChecks(detail: ListingDetail, { variantId, slotKey }: Cel
   };
   const waive = ({ check }: CheckResult, reason: string, everyVariant: boolean) =>
     tried(
-      call('POST /api/listings/:id/waivers', {
-        params: { id },
-        body: { slotKey, variantId: everyVariant ? null : variantId, check, reason },
-      }),
+      call(
+        'POST /api/listings/:id/waivers',
+        { params: { id }, body: { slotKey, variantId: everyVariant ? null : variantId, check, reason } },
+        { of: boardOf(id) },
+      ),
       `/api/listings/${id}`,
     );
   const withdraw = async ({ check }: CheckResult) => {
     const waiver = cell?.waivers.find((w) => w.check === check);
     if (!waiver) return;
     const params = { id, waiver: waiver.id };
-    await tried(call('DELETE /api/listings/:id/waivers/:waiver', { params }), `/api/listings/${id}`);
+    await tried(
+      call('DELETE /api/listings/:id/waivers/:waiver', { params }, { of: boardOf(id) }),
+      `/api/listings/${id}`,
+    );
   };
   // A picture that is not made yet is measured here; what is known of its cutout is said beside.
   const doubt =

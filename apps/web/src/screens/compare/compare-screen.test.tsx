@@ -29,7 +29,7 @@ async function opened({ shots = listing().shots, refuses = '', slot = 'harbour/f
     'GET /api/pictures': [],
     'GET /api/scenes': [],
     'PUT /api/listings/:id/feeds': ({ body }) => (refuses ? refusal(refuses) : (body as never)),
-    'PUT /api/listings/:id/cells': () => (refuses ? refusal(refuses) : { assigned: 1 }),
+    'PUT /api/listings/:id/cells': () => (refuses ? refusal(refuses) : { assigned: 1, revision: 2 }),
   });
   const path = `/listings/${LISTING}/compare?slot=${encodeURIComponent(slot)}&variant=${TEAL}`;
   const shown = show(CompareScreen, '/listings/:id/compare', path);

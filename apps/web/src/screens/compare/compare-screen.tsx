@@ -4,6 +4,7 @@ import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve
 import { worst } from '@scenograph/core/spec/checks/index';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { type ShotRow, call } from '../../api/client';
+import { boardOf } from '../../api/revisions';
 import { Button, buttonClass, Segmented } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { SharedView, WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
@@ -49,10 +50,11 @@ function Candidates({ cell }: { cell: OpenCell }) {
   const shown = chosen.flatMap((id) => detail.shots.filter((s) => s.id === id));
   const win = async (shot: ShotRow) => {
     const params = { id: detail.listing.id };
+    const based = { of: boardOf(params.id) };
     const cells = [{ slotKey, variantId: variant.id }];
     const ask: Promise<object> = whole
-      ? call('PUT /api/listings/:id/feeds', { params, body: { slot: slotKey, shotId: shot.id } })
-      : call('PUT /api/listings/:id/cells', { params, body: { cells, shotId: shot.id } });
+      ? call('PUT /api/listings/:id/feeds', { params, body: { slot: slotKey, shotId: shot.id } }, based)
+      : call('PUT /api/listings/:id/cells', { params, body: { cells, shotId: shot.id } }, based);
     if (!(await tried(ask, '/api/listings'))) return;
     const where = whole ? '' : msg(' of {variant}', { variant: variant.data.variant || variant.data.sku });
     say(

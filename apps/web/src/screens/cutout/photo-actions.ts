@@ -34,7 +34,9 @@ export function useAccept(photo: Photo, next: Photo | undefined): () => Promise<
     if (!(await saveRecipe()))
       return say('stop', msg('The steps could not be stored yet; try again in a moment.'));
     try {
-      await call('POST /api/photos/accepted', { body: { ids: [photo.id], accepted: true } });
+      await call('POST /api/photos/accepted', {
+        body: { ids: [photo.id], revisions: [useRecipe.getState().revision], accepted: true },
+      });
       await call('POST /api/photos/cutouts', { body: { ids: [photo.id], changedOnly: true } });
       refresh('/api/photos');
       say(
@@ -52,7 +54,7 @@ export function useAccept(photo: Photo, next: Photo | undefined): () => Promise<
 export async function adjustAlike(others: readonly Photo[], tidy: Tidy): Promise<void> {
   try {
     const { queued, before } = await call('POST /api/photos/tidy', {
-      body: { ids: others.map((p) => p.id), tidy },
+      body: { ids: others.map((p) => p.id), revisions: others.map((p) => p.revision), tidy },
     });
     refresh('/api/photos');
     say(

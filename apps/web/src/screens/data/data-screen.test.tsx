@@ -20,6 +20,7 @@ const product = (): ProductWithEdits => ({
   pose: 'stand',
   createdAt: MOMENT,
   count: 2,
+  revision: 1,
   variants: [
     variant(TEAL, 'Teal', { sku: 'MB-1', price: 24, fields: { material: 'clay' } }),
     variant(OCHRE, 'Ochre', { sku: 'MB-2', price: 26, fields: { material: 'stone' } }),
@@ -37,12 +38,12 @@ async function opened({ refuses = '' } = {}) {
     'POST /api/products/:id/variants/batch': ({ body }) => {
       if (refuses) return refusal(refuses, 422);
       now.edits = { undo: (body as { label: string }).label, redo: null };
-      return { changed: 1, added: [], removed: 0 };
+      return { changed: 1, added: [], removed: 0, revision: 2 };
     },
     'POST /api/products/:id/turn': () => {
       const label = now.edits.undo;
       now.edits = { undo: null, redo: label };
-      return { label };
+      return { label, left: 0, revision: 3 };
     },
   });
   const shown = show(DataScreen, '/products/:id', `/products/${PRODUCT}`);

@@ -1,6 +1,7 @@
 import type { ImportPlan } from '@scenograph/core/table/plan-import';
 import type { VariantRow } from '@scenograph/core/table/variant-row';
 import { call, upload, type Artwork, type Photo, type Variant } from '../../api/client';
+import { dataOf } from '../../api/revisions';
 import type { VariantPatch } from './columns';
 import type { Pictures } from './pictures-of';
 import { msg } from '../../language/language';
@@ -76,12 +77,11 @@ export async function storeTable(
     ...(photo === undefined ? {} : { photoId: photo && photoIds.get(photo) }),
     ...(artwork === undefined ? {} : { artworkId: artwork && artworkIds.get(artwork) }),
   });
-  await call('POST /api/products/:id/variants/batch', {
-    params: { id: productId },
-    body: {
-      label: msg('Import {fileName}', { fileName }).slice(0, 120),
-      set: changes.flatMap((c) => (c.id ? [{ id: c.id, patch: patchOf(c.set) }] : [])),
-      add: changes.filter((c) => !c.id).map((c) => ({ ...patchOf(c.set), sku: c.sku })),
-    },
-  });
+  const body = {
+    label: msg('Import {fileName}', { fileName }).slice(0, 120),
+    set: changes.flatMap((c) => (c.id ? [{ id: c.id, patch: patchOf(c.set) }] : [])),
+    add: changes.filter((c) => !c.id).map((c) => ({ ...patchOf(c.set), sku: c.sku })),
+  };
+  const sent = { params: { id: productId }, body };
+  await call('POST /api/products/:id/variants/batch', sent, { of: dataOf(productId) });
 }

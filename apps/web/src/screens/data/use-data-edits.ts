@@ -1,7 +1,9 @@
 import type { RequestOf } from '@scenograph/contract';
 import { useCallback, useEffect, useMemo } from 'react';
 import { call, refresh, type ProductWithEdits } from '../../api/client';
+import { dataOf } from '../../api/revisions';
 import { say } from '../../ui/notices';
+import { sayTurned } from '../../ui/say-turned';
 import { tried } from '../../ui/tried';
 import { msg } from '../../language/language';
 
@@ -10,10 +12,11 @@ type Batch = Partial<Omit<RequestOf<'POST /api/products/:id/variants/batch'>['bo
 /** Changes of a product's variants: each one batch, which the server keeps and takes back. */
 export function useDataEdits(product: ProductWithEdits) {
   const params = useMemo(() => ({ id: product.id }), [product.id]);
+  const based = useMemo(() => ({ of: dataOf(product.id) }), [product.id]);
   const change = useCallback(
     async (label: string, batch: Batch): Promise<boolean> => {
       try {
-        await call('POST /api/products/:id/variants/batch', { params, body: { label, ...batch } });
+        await call('POST /api/products/:id/variants/batch', { params, body: { label, ...batch } }, based);
         return true;
       } catch (e) {
         say('stop', (e as Error).message);
@@ -22,19 +25,18 @@ export function useDataEdits(product: ProductWithEdits) {
         refresh('/api/products', '/api/listings');
       }
     },
-    [params],
+    [params, based],
   );
   const turn = useCallback(
     async (way: 'undo' | 'redo') => {
       try {
-        const { label } = await call('POST /api/products/:id/turn', { params, body: { way } });
-        if (label) say('pass', `${way === 'undo' ? msg('Undone') : msg('Redone')}: ${label}.`);
+        sayTurned(way, await call('POST /api/products/:id/turn', { params, body: { way } }, based));
       } catch (e) {
         say('stop', (e as Error).message);
       }
       refresh('/api/products', '/api/listings');
     },
-    [params],
+    [params, based],
   );
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {

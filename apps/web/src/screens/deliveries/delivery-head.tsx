@@ -2,6 +2,7 @@ import type { RequestOf } from '@scenograph/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, type DeliveryDetail } from '../../api/client';
+import { deliveryOf } from '../../api/revisions';
 import { Button, buttonClass, Select } from '../../ui/controls';
 import { ProgressBar, StatusMark, bytesText } from '../../ui/status';
 import { tried } from '../../ui/tried';
@@ -65,7 +66,10 @@ function Progress({ data }: { data: DeliveryDetail }) {
 /** Priority, pause, cancel and retry, as far as they make sense now. */
 function Control({ data }: { data: DeliveryDetail }) {
   const change = (body: RequestOf<'POST /api/deliveries/:id/change'>['body']) =>
-    void tried(call('POST /api/deliveries/:id/change', { params: { id: data.id }, body }), '/api/deliveries');
+    void tried(
+      call('POST /api/deliveries/:id/change', { params: { id: data.id }, body }, { of: deliveryOf(data.id) }),
+      '/api/deliveries',
+    );
   if (!isOpen(data))
     return (
       data.failed > 0 && (

@@ -17,6 +17,7 @@ const delivery = (over: Partial<DeliveryDetail> = {}): DeliveryDetail => ({
   id: ID,
   listingId: LISTING,
   title: 'Planter, autumn',
+  revision: 1,
   state: 'done',
   total: 3,
   made: 2,

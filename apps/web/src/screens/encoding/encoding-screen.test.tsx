@@ -43,7 +43,7 @@ async function opened({ stored = null as Encoding | null, fails = '', slot = 'ha
     'PUT /api/listings/:id/encoding': ({ body }) => {
       const sent = body as { slotKey: string; encoding: Encoding | null };
       detail.listing.encodings = sent.encoding ? { [sent.slotKey]: sent.encoding } : {};
-      return sent;
+      return { ...sent, revision: 2 };
     },
   });
   const path = `/listings/${LISTING}/encoding?slot=${encodeURIComponent(slot)}&variant=${TEAL}`;

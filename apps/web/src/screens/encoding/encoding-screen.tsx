@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Encoding } from '@scenograph/core/delivery/encoding';
 import type { Slot } from '@scenograph/core/spec/slot';
 import { call } from '../../api/client';
+import { boardOf } from '../../api/revisions';
 import { Button, Segmented } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { WHOLE, ZOOMS, zoomValue, type View } from '../../ui/shared-view';
@@ -54,8 +55,9 @@ function Desk({ cell, shotId }: { cell: OpenCell; shotId: string }) {
   const [view, setView] = useState<View>(WHOLE);
   const pane = useSize();
   const use = async (encoding: Encoding | null) => {
-    const sent = { params: { id: detail.listing.id }, body: { slotKey, encoding } };
-    if (await tried(call('PUT /api/listings/:id/encoding', sent), '/api/listings'))
+    const { id } = detail.listing;
+    const sent = { params: { id }, body: { slotKey, encoding } };
+    if (await tried(call('PUT /api/listings/:id/encoding', sent, { of: boardOf(id) }), '/api/listings'))
       say(
         'pass',
         encoding

@@ -1,4 +1,5 @@
 import { useNavigate } from 'react-router';
+import { surveyStore } from './survey-store';
 import { call } from '../../api/client';
 import type { Surveyed } from '../../documents/kinds';
 import { ColourButton } from '../../ui/colour-field';
@@ -20,7 +21,11 @@ export function AboutSection({
 }) {
   const navigate = useNavigate();
   const remove = async () => {
-    const ask = call('DELETE /api/scenes/:id', { params: { id: sceneId } });
+    const ask = call(
+      'DELETE /api/scenes/:id',
+      { params: { id: sceneId } },
+      { revision: surveyStore.use.getState().revision },
+    );
     if (await removing(ask, `"${now.title}"`, '/api/scenes')) void navigate('/library');
   };
   return (

@@ -79,9 +79,11 @@ export function MaskSection({
             tone="main"
             onClick={() =>
               void take(() =>
-                call('POST /api/scenes/:id/mask/:mask/:photo', {
-                  params: { id: scene.id, mask, photo: cut.id },
-                }),
+                call(
+                  'POST /api/scenes/:id/mask/:mask/:photo',
+                  { params: { id: scene.id, mask, photo: cut.id } },
+                  { revision: surveyStore.use.getState().revision },
+                ),
               )
             }
           >
@@ -98,6 +100,7 @@ export function MaskSection({
                 params: { id: scene.id, mask },
                 query: { name: file.name },
                 file,
+                revision: surveyStore.use.getState().revision,
               }),
             )
           }

@@ -23,7 +23,12 @@ export function PhotoCard({
 }) {
   const params = { id: photo.id };
   const replace = async (file: File) => {
-    const sent = upload('POST /api/photos/:id/replace', { params, query: { name: file.name }, file });
+    const sent = upload('POST /api/photos/:id/replace', {
+      params,
+      query: { name: file.name },
+      file,
+      revision: photo.revision,
+    });
     if (await tried(sent, '/api/photos', '/api/products', '/api/listings'))
       say(
         'pass',
@@ -31,7 +36,12 @@ export function PhotoCard({
       );
   };
   const remove = () =>
-    void removing(call('DELETE /api/photos/:id', { params }), photo.name, '/api/photos', '/api/products');
+    void removing(
+      call('DELETE /api/photos/:id', { params }, { revision: photo.revision }),
+      photo.name,
+      '/api/photos',
+      '/api/products',
+    );
   return (
     <div
       className={`bg-card h-full overflow-hidden rounded-lg border ${chosen ? 'border-spruce ring-spruce ring-1' : 'border-line'}`}

@@ -18,6 +18,7 @@ const product = (over: Partial<Product> = {}): Product => ({
   pose: 'stand',
   createdAt: MOMENT,
   count: 1,
+  revision: 1,
   variants: [variant(TEAL, 'Teal', { sku: 'MB-1', price: 24, fields: { material: 'clay' } })],
   ...over,
 });

@@ -7,13 +7,13 @@ import { msg } from '../../language/language';
 
 /** A variant in one line: its cutout, name, SKU, price and further values. */
 export function VariantLine({
-  variant: { id, photoId, data },
+  variant: { id, productId, photoId, data },
   product,
 }: {
   variant: Variant;
   product: string;
 }) {
-  const change = (body: Parameters<typeof changeVariant>[1]) => changeVariant(id, body);
+  const change = (body: Parameters<typeof changeVariant>[2]) => changeVariant(id, productId, body);
   return (
     <li className="border-line flex items-center gap-3 border-b px-4 py-1.5 last:border-b-0">
       <Link

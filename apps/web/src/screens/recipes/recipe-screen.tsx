@@ -145,7 +145,7 @@ function RecipeHeader({
   const state = recipeStore.use();
   const navigate = useNavigate();
   const remove = async () => {
-    const ask = call('DELETE /api/recipes/:id', { params: { id } });
+    const ask = call('DELETE /api/recipes/:id', { params: { id } }, { revision: state.revision });
     if (await removing(ask, `"${title}"`, '/api/recipes')) void navigate('/recipes');
   };
   const rename = (to: string) => to && state.edit(msg('Name'), (r) => ({ ...r, title: to }));

@@ -72,7 +72,7 @@ test('one click accepts only what looks right', async () => {
   const { user, asked } = await opened();
   await user.click(screen.getByRole('button', { name: 'Accept 1 that look right' }));
   await waitFor(() => expect(names()).toEqual(['lost.jpg', 'doubtful.jpg']));
-  expect(asked[0].sent.body).toEqual({ ids: [uuid(1)], accepted: true });
+  expect(asked[0].sent.body).toEqual({ ids: [uuid(1)], revisions: [1], accepted: true });
   expect(screen.getByRole('button', { name: 'Accept 0 that look right' })).toBeDisabled();
 });
 

@@ -20,7 +20,7 @@ type Ground = keyof typeof GROUNDS;
 
 /** Accepts cutouts as they are, or takes that back. */
 async function accept(photos: readonly Photo[], accepted: boolean): Promise<void> {
-  const body = { ids: photos.map((p) => p.id), accepted };
+  const body = { ids: photos.map((p) => p.id), revisions: photos.map((p) => p.revision), accepted };
   const done = await tried(call('POST /api/photos/accepted', { body }), '/api/photos');
   if (!done) return;
   const [{ name }] = photos;

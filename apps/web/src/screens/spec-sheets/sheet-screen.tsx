@@ -132,7 +132,11 @@ function SheetHeader({
       );
   };
   const remove = async () => {
-    const ask = call('DELETE /api/spec-sheets/:sheet', { params: { sheet: stored.id } });
+    const ask = call(
+      'DELETE /api/spec-sheets/:sheet',
+      { params: { sheet: stored.id } },
+      { revision: stored.version },
+    );
     if (await removing(ask, `"${stored.marketplace}"`, '/api/spec-sheets')) void navigate('/spec-sheets');
   };
   const takeVersion = (v: string) => {

@@ -4,6 +4,7 @@ import type { ProductData } from '@scenograph/core/data/product-data';
 import { elementKind, type ShotElement } from '@scenograph/core/elements/index';
 import type { Shot } from '@scenograph/core/shot/document';
 import { call, refresh, useRoute, type ListingDetail, type ShotWithHistory } from '../../api/client';
+import { boardOf } from '../../api/revisions';
 import { useDocument } from '../../documents/document-bar';
 import { NeedsRoom } from '../../ui/needs-room';
 import { Trouble, Waiting } from '../../ui/states';
@@ -200,7 +201,8 @@ const Sizes = memo(function Sizes({
       }}
       onFeed={(key, on) => {
         const body = { slot: key, shotId: on ? shotId : null };
-        const ask = call('PUT /api/listings/:id/feeds', { params: { id: detail.listing.id }, body });
+        const { id } = detail.listing;
+        const ask = call('PUT /api/listings/:id/feeds', { params: { id }, body }, { of: boardOf(id) });
         void tried(ask, '/api/listings');
       }}
       paused={view === 'sizes'}
