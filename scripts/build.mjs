@@ -31,6 +31,7 @@ export async function buildNode() {
       worker: join(root, 'apps/server/src/worker.ts'),
       'paint-thread': join(root, 'apps/server/src/jobs/paint-thread.ts'),
       seed: join(root, 'demo/seed.ts'),
+      collect: join(root, 'apps/server/src/collect.ts'),
       sandbox: join(root, 'packages/host-node/sandbox/process.ts'),
     },
     outdir: join(root, 'apps/server/dist'),

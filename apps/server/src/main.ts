@@ -26,6 +26,10 @@ import { clearStale, cutSlowBodies, INTAKE } from './http/incoming';
 import { onlyPlainText } from './http/plain-text';
 import { unanswered } from './http/route';
 import { SystemController } from './http/system.controller';
+import { frameworkLog, logRequests } from './watch/logs';
+import { timedIntake, timeThreads } from './watch/timed';
+import { createMetrics, METRICS } from './watch/metrics';
+import { WatchController } from './watch/watch.controller';
 import { paintThreads, THREADS } from './jobs/paint-threads';
 import { openQueue, QUEUE } from './jobs/queue';
 import { ArtworkController } from './library/artwork.controller';
@@ -63,12 +67,14 @@ async function main(): Promise<void> {
   // Deliveries are painted by workers; this thread is for a person who waits at a desk.
   const threads = paintThreads(1);
   const sandbox = createSandbox(fileURLToPath(new URL('./sandbox.mjs', import.meta.url)));
+  const metrics = createMetrics(db, sandbox.kills);
   const { events, close } = listen(url);
   void clearStale();
 
   @Module({
     controllers: [
       SystemController,
+      WatchController,
       BinController,
       BlobsController,
       PhotosController,
@@ -91,9 +97,10 @@ async function main(): Promise<void> {
       { provide: DATABASE, useValue: db },
       { provide: BLOBS, useValue: store },
       { provide: QUEUE, useValue: queue },
-      { provide: THREADS, useValue: threads },
+      { provide: THREADS, useValue: timeThreads(threads, metrics) },
       { provide: EVENTS, useValue: events },
-      { provide: INTAKE, useValue: sandbox.intake },
+      { provide: INTAKE, useValue: timedIntake(sandbox.intake, metrics) },
+      { provide: METRICS, useValue: metrics },
       PhotosService,
       ListingsService,
       BoardService,
@@ -112,8 +119,10 @@ async function main(): Promise<void> {
 
   const app = await NestFactory.create<NestExpressApplication>(AppModule, {
     bodyParser: false,
-    logger: ['error', 'warn'],
+    logger: frameworkLog,
   });
+  app.use(logRequests);
+  app.use(metrics.requests);
   guardDoors(app);
   app.use(compression({ filter: isWorthCompressing }));
   app.use(cutSlowBodies);

@@ -225,6 +225,7 @@ test('a shared adjustment hands back what each photo had; files of cutouts say w
     id: string;
     cutout: object | null;
     inUse: boolean;
+    revision: number;
   }[];
   const photo = list.find((p) => p.cutout)!;
   expect(photo.inUse).toBe(true);
@@ -235,7 +236,7 @@ test('a shared adjustment hands back what each photo had; files of cutouts say w
   const answer = (await call('POST', '/api/photos/tidy', { ids: [photo.id], tidy })).body as {
     before: { id: string; tidy: object }[];
   };
-  expect(answer.before).toEqual([{ id: photo.id, tidy: recipe.tidy }]);
+  expect(answer.before).toEqual([{ id: photo.id, tidy: recipe.tidy, revision: photo.revision + 1 }]);
   const changed = (await call('GET', '/api/photos')).body as typeof list;
   expect(changed.find((p) => p.id === photo.id)!.inUse).toBe(false);
   await call('POST', '/api/photos/tidy/restore', { photos: answer.before });

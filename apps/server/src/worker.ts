@@ -5,7 +5,8 @@ import { BoardService } from './board/board.service';
 import { DeliveriesService } from './deliveries/deliveries.service';
 import { startRecipes } from './recipes/recipe-jobs';
 import { databaseUrl, migrateDatabase, openDatabase } from './database/database';
-import { openQueue } from './jobs/queue';
+import { COLLECT_QUEUE, openQueue } from './jobs/queue';
+import { collect } from './storage/collect';
 import { signsOfLife } from './jobs/workers';
 import { paintThreads } from './jobs/paint-threads';
 import { startPaintLoop } from './paintings/paint-loop';
@@ -26,6 +27,9 @@ async function main(): Promise<void> {
   const deliveries = new DeliveriesService(db, pool, store, boards);
   const recipes = await startRecipes({ db, pool, queue, boards, deliveries });
   const painting = startPaintLoop({ pool, db, threads, threadCount });
+  await queue.boss.work(COLLECT_QUEUE, { pollingIntervalSeconds: 30 }, () =>
+    collect(db).then(() => undefined),
+  );
   const life = await signsOfLife(db, threadCount);
 
   let stopping = false;

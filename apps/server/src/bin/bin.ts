@@ -28,9 +28,7 @@ import {
   waivers,
 } from '../database/schema';
 import { revisionOf } from '../edits/edits';
-
-/** Days after which what was removed cannot be brought back any more. */
-const KEPT_DAYS = 30;
+import { BIN_DAYS } from '../storage/collect';
 
 interface Kind {
   table: PgTable & { id: PgColumn };
@@ -158,7 +156,7 @@ export async function remove(
     }
     await tx
       .delete(bin)
-      .where(sql`${bin.id} = ${id} or ${bin.createdAt} < now() - ${`${KEPT_DAYS} days`}::interval`);
+      .where(sql`${bin.id} = ${id} or ${bin.createdAt} < now() - ${`${BIN_DAYS} days`}::interval`);
     await tx.insert(bin).values({ id, workspaceId: WORKSPACE, kind, rows, links: naming });
     // What the database does not remove by itself goes first, and what names others before those.
     for (const { table, where } of [...parts].reverse())

@@ -36,13 +36,15 @@ async function* inPieces(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buff
 
 // eslint-disable-next-line max-lines-per-function -- one method beside another, each short
 export function createBlobStore(db: Database): BlobStore {
+  /** Whether it was not there before; what was is kept for longer. */
   const insert = async (tx: Transaction, hash: string, mime: string, size: number): Promise<boolean> => {
-    const made = await tx
+    const [{ isNew }] = await tx
       .insert(blobs)
       .values({ hash, mime, size })
-      .onConflictDoNothing()
-      .returning({ hash: blobs.hash });
-    return made.length > 0;
+      .onConflictDoUpdate({ target: blobs.hash, set: { touchedAt: sql`now()` } })
+      // A row that was written over has the transaction's mark.
+      .returning({ isNew: sql<boolean>`xmax = 0` });
+    return isNew;
   };
 
   const store: BlobStore = {

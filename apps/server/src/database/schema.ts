@@ -68,6 +68,8 @@ export const blobs = pgTable('blobs', {
   mime: text('mime').notNull(),
   size: bigint('size', { mode: 'number' }).notNull(),
   createdAt: created(),
+  /** When it was last stored, or named by something that was written; the database's triggers see to the latter. */
+  touchedAt: timestamp('touched_at', { withTimezone: true }).notNull().defaultNow(),
 });
 
 export const blobPieces = pgTable(
@@ -88,6 +90,7 @@ export const derived = pgTable('derived', {
   hash: text('hash')
     .notNull()
     .references(() => blobs.hash),
+  createdAt: created(),
 });
 
 export const photos = pgTable('photos', {
@@ -425,6 +428,7 @@ export const deliveries = pgTable(
 export const orderParts = pgTable('order_parts', {
   hash: text('hash').primaryKey(),
   body: text('body').notNull(),
+  touchedAt: timestamp('touched_at', { withTimezone: true }).notNull().defaultNow(),
 });
 
 export type PaintingState = 'waiting' | 'working' | 'done' | 'failed';

@@ -133,7 +133,7 @@ const at = (path: string) => ({ get: path, put: path });
 const changed = <T>(list: T[], i: number, patch: object): T[] =>
   list.map((item, n) => (n === i ? { ...item, ...patch } : item));
 
-const get = async (path: string) => (await server.call('GET', path)).body as Json;
+const get = async (path: string) => (await server.call('GET', path)).body;
 
 async function shot(): Promise<Kind> {
   const [listing] = await get('/api/listings');

@@ -1,5 +1,6 @@
-import { Catch, HttpException, Logger, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
+import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
+import { log } from '../watch/logs';
 import { troubleOf, unfitFor, type DatabaseTrouble } from '../database/trouble';
 
 const TROUBLE: Record<DatabaseTrouble, [number, string]> = {
@@ -32,8 +33,6 @@ export function readingFailed(error: unknown, _: Request, response: Response, ne
 /** Every error leaves as JSON with one sentence; what is not ours to explain is logged, never shown. */
 @Catch()
 export class SentenceFilter implements ExceptionFilter {
-  private readonly log = new Logger('http');
-
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     if (response.headersSent) {
@@ -66,9 +65,13 @@ export class SentenceFilter implements ExceptionFilter {
       response.status(400).json({ message: unfit });
       return;
     }
-    this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
-    response
-      .status(500)
-      .json({ message: 'Something went wrong on the server. Nothing was changed; try again.' });
+    const id = response.getHeader('X-Request-Id');
+    log.error({
+      request: id,
+      error: error instanceof Error ? (error.stack ?? error.message) : String(error),
+    });
+    response.status(500).json({
+      message: `Something went wrong on the server. Nothing was changed; try again. In its log this is ${String(id)}.`,
+    });
   }
 }

@@ -9,11 +9,6 @@ const VERSION = '0.1.0';
 /** What the server says of itself. */
 @Controller()
 export class SystemController {
-  @On('GET /api/health')
-  health() {
-    return { ok: true as const };
-  }
-
   @On('GET /api/openapi.json')
   openApi() {
     return openApi(VERSION);

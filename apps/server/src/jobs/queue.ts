@@ -25,6 +25,9 @@ export interface Queue {
 
 export const CUTOUT_QUEUE = 'cutout';
 export const RECIPE_QUEUE = 'recipe';
+export const COLLECT_QUEUE = 'collect';
+/** Every night at three; cron. */
+const NIGHTLY = '0 3 * * *';
 
 /** Opens the queues and makes what they need in the database; safe to call from several processes at once. */
 export async function openQueue(url: string): Promise<Queue> {
@@ -48,6 +51,8 @@ export async function openQueue(url: string): Promise<Queue> {
         // Longer than any lasts: a dead worker's is taken up by the lease of its step.
         expireInSeconds: 6 * 3600,
       });
+      await boss.createQueue(COLLECT_QUEUE, { name: COLLECT_QUEUE, retryLimit: 1, expireInSeconds: 3600 });
+      await boss.schedule(COLLECT_QUEUE, NIGHTLY);
     });
   } finally {
     await pool.end();

@@ -69,7 +69,11 @@ export function partsOf() {
     },
     async store(db: Db): Promise<void> {
       const rows = [...bodies].map(([hash, body]) => ({ hash, body }));
-      for (const some of batches(rows)) await db.insert(orderParts).values(some).onConflictDoNothing();
+      for (const some of batches(rows))
+        await db
+          .insert(orderParts)
+          .values(some)
+          .onConflictDoUpdate({ target: orderParts.hash, set: { touchedAt: sql`now()` } });
     },
   };
 }
@@ -116,13 +120,14 @@ export async function claimPaintings(db: Db, worker: string, count: number): Pro
         lease_until = now() + make_interval(secs => ${LEASE_SECONDS})
       from wanted where p.key = wanted.key
       returning p.key
-    ), begun as (
-      update deliveries set state = 'running'
-      where state = 'queued' and id in (select c.delivery_id from delivery_pictures c join taken using (key))
     )
     select key from taken`);
   const keys = found.rows.map((r) => r.key);
   if (!keys.length) return [];
+  // In a statement of its own: an update that depends on `taken` finds nothing where its row was changed meanwhile.
+  await db.execute(sql`
+    update deliveries set state = 'running'
+    where state = 'queued' and id in (select delivery_id from delivery_pictures where key in ${keys})`);
   return db
     .select({
       key: paintings.key,
