@@ -16,6 +16,8 @@ const REFUSAL = {
   required: ['message'],
 };
 
+const TOTAL = { description: 'How many there are in the whole list.', schema: { type: 'integer' } };
+
 /** RFC 9110, section 13.1.1; without it, or with `*`, a change is made whatever stands there. */
 const IF_MATCH = {
   name: 'If-Match',
@@ -80,7 +82,11 @@ function operation(name: RouteName, route: Route, schemas: Json): Json {
     ...(parameters.length ? { parameters } : {}),
     ...(body ? { requestBody: { required: true, content: body } } : {}),
     responses: {
-      [name.startsWith('POST') ? '201' : '200']: { description: 'Done.', content: ok },
+      [route.creates ? '201' : '200']: {
+        description: 'Done.',
+        content: ok,
+        ...(route.paged ? { headers: { 'X-Total-Count': TOTAL } } : {}),
+      },
       default: {
         description: 'Refused.',
         content: { 'application/json': { schema: { $ref: '#/components/schemas/Refusal' } } },

@@ -15,6 +15,10 @@ export interface Route<Q = unknown, B = unknown, A = unknown> {
   readonly says: string;
   readonly query?: Q;
   readonly body?: B;
+  /** A list that comes in parts: `from` and `limit` of its query say which, `X-Total-Count` of its answer how many there are. */
+  readonly paged?: true;
+  /** It makes something new, and answers with 201; all others answer with 200. */
+  readonly creates?: true;
   /** The body is a file's bytes as they are. */
   readonly upload?: boolean;
   /**

@@ -15,7 +15,7 @@ async function thereAndBack(path: string, id: string) {
   expect((await call('DELETE', `${path}/${id}`)).body).toMatchObject({ removed: id });
   expect((await listed(path)).some((x) => x.id === id)).toBe(false);
   const back = await call('POST', `/api/bin/${id}/restore`);
-  expect(back).toMatchObject({ status: 201, body: { restored: id } });
+  expect(back).toMatchObject({ status: 200, body: { restored: id } });
   return { before, after: (await call('GET', path)).body as unknown };
 }
 
@@ -169,7 +169,7 @@ test('what belonged to something that is gone says so, and stays kept', async ()
   expect(refused.status).toBe(409);
   expect(refused.body.message).toMatch(/what it belonged to was removed meanwhile/);
   await asIf(shot.listingId);
-  expect((await call('POST', `/api/bin/${shot.id}/restore`)).status).toBe(201);
+  expect((await call('POST', `/api/bin/${shot.id}/restore`)).status).toBe(200);
   await client.end();
 });
 
@@ -182,5 +182,5 @@ test('what was removed long ago is forgotten when something else is removed', as
   await client.end();
   await call('DELETE', `/api/scenes/${second.id}`);
   expect((await call('POST', `/api/bin/${first.id}/restore`)).status).toBe(404);
-  expect((await call('POST', `/api/bin/${second.id}/restore`)).status).toBe(201);
+  expect((await call('POST', `/api/bin/${second.id}/restore`)).status).toBe(200);
 });

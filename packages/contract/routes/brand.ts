@@ -1,7 +1,7 @@
 import { brandKitSchema, type BrandKit } from '@scenograph/core/brand/kit';
 import { route } from '../route';
 import * as s from '../schema';
-import { documentHistory, documentOf, fileName, removed, sentHistory } from './common';
+import { documentHistory, documentOf, fileName, removed, sentHistory, pages } from './common';
 
 export const storedKit = s.named(
   'BrandKit',
@@ -33,11 +33,17 @@ export const brand = {
     body: s.shape({ revision, kit: s.of<BrandKit>(brandKitSchema), history: sentHistory }),
     answer: storedKit,
   }),
-  'GET /api/fonts': route({ says: 'Fonts of one’s own.', answer: s.list(font) }),
+  'GET /api/fonts': route({
+    says: 'Fonts of one’s own.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(font),
+  }),
   'POST /api/fonts': route({
     says: 'Takes a font file in: TTF, OTF, WOFF or WOFF2.',
     query: fileName,
     upload: true,
+    creates: true,
     answer: font,
   }),
   'DELETE /api/fonts/:id': route({

@@ -27,6 +27,12 @@ export const fileName = shape({ name: text({ max: 255 }) });
 
 export const removed = shape({ removed: id() });
 
+/** Which part of a list is wanted; without a limit of its own it comes as a whole, up to 5,000. */
+export const pages = (most = 5000) => ({
+  from: usually(integer({ min: 0 }), 0),
+  limit: usually(integer({ min: 1, max: 5000 }), most),
+});
+
 export const slotKey = text({ max: 200 });
 export const way = shape({ way: oneOf('undo', 'redo') });
 /**

@@ -2,7 +2,7 @@ import type { UploadAnswer } from '@scenograph/core/delivery/upload';
 import type { CheckResult } from '@scenograph/core/spec/checks/check';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentOf, removed, slotKey } from './common';
+import { documentOf, removed, slotKey, pages } from './common';
 
 const state = s.oneOf('queued', 'running', 'paused', 'cancelled', 'done', 'failed');
 const row = {
@@ -104,6 +104,7 @@ export const deliveries = {
   'POST /api/listings/:id/deliveries': route({
     says: 'Orders a listing’s pictures.',
     body: ofListing,
+    creates: true,
     answer: deliveryDetail,
   }),
   'POST /api/listings/:id/deliveries/estimate': route({
@@ -114,6 +115,7 @@ export const deliveries = {
   'POST /api/deliveries': route({
     says: 'Orders the pictures of several listings.',
     body: ofSeveral,
+    creates: true,
     answer: deliveryDetail,
   }),
   'POST /api/deliveries/estimate': route({
@@ -121,14 +123,17 @@ export const deliveries = {
     body: ofSeveral,
     answer: deliveryEstimate,
   }),
-  'GET /api/deliveries': route({ says: 'The last 200 deliveries.', answer: s.list(delivery) }),
+  'GET /api/deliveries': route({
+    says: 'Deliveries, the newest first.',
+    query: s.shape(pages(200)),
+    paged: true,
+    answer: s.list(delivery),
+  }),
   'GET /api/deliveries/:id': route({ says: 'A delivery.', answer: deliveryDetail }),
   'GET /api/deliveries/:id/cells': route({
     says: 'Some of a delivery’s pictures, in order.',
-    query: s.shape({
-      from: s.usually(s.integer({ min: 0 }), 0),
-      limit: s.usually(s.integer({ min: 1, max: 500 }), 200),
-    }),
+    query: s.shape(pages(200)),
+    paged: true,
     answer: s.list(deliveryCell),
   }),
   'POST /api/deliveries/:id/change': route({
@@ -150,6 +155,7 @@ export const deliveries = {
   'POST /api/deliveries/:id/uploads': route({
     says: 'Sends what was made for one marketplace to its upload stand-in.',
     body: s.shape({ marketplace: s.text({ max: 80 }) }),
+    creates: true,
     answer: upload,
   }),
   'GET /api/deliveries/:id/zip': route({

@@ -3,7 +3,16 @@ import { surveySchema, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { PURPOSES, SEASONS } from '@scenograph/core/templates/template';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentHistory, documentOf, fileName, removed, sentHistory, sentShot, storedShot } from './common';
+import {
+  documentHistory,
+  documentOf,
+  fileName,
+  removed,
+  sentHistory,
+  sentShot,
+  storedShot,
+  pages,
+} from './common';
 
 const palette = s.list(s.colour(), { max: 24 });
 
@@ -82,7 +91,12 @@ const mask = { query: fileName, upload: true, revised: true, answer: scene } as 
 
 /** Scenes, pictures, artwork, effects and templates: what shots are made of. */
 export const library = {
-  'GET /api/scenes': route({ says: 'All scenes.', answer: s.list(scene) }),
+  'GET /api/scenes': route({
+    says: 'All scenes.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(scene),
+  }),
   'GET /api/scenes/export.zip': route({
     says: 'One scene, or all, as a ZIP of pictures and side-files.',
     query: s.shape({ id: s.optional(s.id()) }),
@@ -98,6 +112,7 @@ export const library = {
     says: 'A picture becomes a scene that is still to be surveyed.',
     query: fileName,
     upload: true,
+    creates: true,
     answer: scene,
   }),
   'GET /api/scenes/:id': route({ says: 'A scene with the history of its survey.', answer: sceneWithHistory }),
@@ -133,28 +148,46 @@ export const library = {
     answer: s.shape({ mended: s.hash() }),
   }),
 
-  'GET /api/pictures': route({ says: 'Logos and other pictures laid over shots.', answer: s.list(picture) }),
+  'GET /api/pictures': route({
+    says: 'Logos and other pictures laid over shots.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(picture),
+  }),
   'POST /api/pictures': route({
     says: 'Takes a picture in: SVG, PNG, WebP or JPEG.',
     query: fileName,
     upload: true,
+    creates: true,
     answer: picture,
   }),
   'DELETE /api/pictures/:id': route({ says: 'Removes a picture; shots go on showing it.', answer: removed }),
 
-  'GET /api/effects': route({ says: 'Effects kept by name.', answer: s.list(effectSetting) }),
+  'GET /api/effects': route({
+    says: 'Effects kept by name.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(effectSetting),
+  }),
   'POST /api/effects': route({
     says: 'Keeps effects by name.',
     body: s.shape({ title: s.text({ max: 120 }), effects: s.of<Effects>(effectsSchema) }),
+    creates: true,
     answer: effectSetting,
   }),
   'DELETE /api/effects/:id': route({ says: 'Removes kept effects.', answer: removed }),
 
-  'GET /api/artwork': route({ says: 'Designs to be printed on mockups.', answer: s.list(artwork) }),
+  'GET /api/artwork': route({
+    says: 'Designs to be printed on mockups.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(artwork),
+  }),
   'POST /api/artwork': route({
     says: 'Takes a design in: SVG or pixels.',
     query: fileName,
     upload: true,
+    creates: true,
     answer: artwork,
   }),
   'POST /api/artwork/:id/inks': route({
@@ -166,11 +199,14 @@ export const library = {
 
   'GET /api/templates': route({
     says: 'One’s own templates, then those that ship.',
+    query: s.shape(pages()),
+    paged: true,
     answer: s.list(template),
   }),
   'POST /api/templates': route({
     says: 'Keeps a shot as a template.',
     body: s.shape({ title: s.text({ trim: true, min: 1, max: 120 }), purpose, season, document: sentShot }),
+    creates: true,
     answer: template,
   }),
   'DELETE /api/templates/:id': route({ says: 'Removes a template of one’s own.', answer: removed }),

@@ -5,7 +5,7 @@ import type { SpecSheet } from '@scenograph/core/spec/slot';
 import Joi from 'joi';
 import { route } from '../route';
 import * as s from '../schema';
-import { documentOf, editState, removed, sentShot, slotKey, turned, way } from './common';
+import { documentOf, editState, pages, removed, sentShot, slotKey, turned, way } from './common';
 import { variant } from './products';
 import { shotRow } from './shots';
 
@@ -161,9 +161,10 @@ export const listings = {
   'GET /api/listings': route({
     says: 'Listings in a few words, the newest first.',
     query: s.shape({
-      limit: s.usually(s.integer({ min: 1, max: 5000 }), 300),
+      ...pages(300),
       search: s.usually(s.text({ trim: true, max: 100, empty: true }), ''),
     }),
+    paged: true,
     answer: s.list(listingSummary),
   }),
   'POST /api/listings': route({
@@ -174,6 +175,7 @@ export const listings = {
       sheets: s.optional(s.list(s.text(), { min: 1, unique: true })),
       sceneId: s.optional(s.id()),
     }),
+    creates: true,
     answer: listing,
   }),
   'GET /api/listings/:id': route({
@@ -187,6 +189,7 @@ export const listings = {
       sceneId: s.optional(s.id()),
       title: s.optional(shotTitle),
     }),
+    creates: true,
     answer: shotRow,
   }),
   'POST /api/listings/:id/shots/of-documents': route({
@@ -201,6 +204,7 @@ export const listings = {
         { min: 1, max: 60 },
       ),
     }),
+    creates: true,
     answer: s.list(shotRow),
   }),
   'PATCH /api/listings/:id': route({
@@ -275,6 +279,7 @@ export const listings = {
       ),
     }),
     revised: true,
+    creates: true,
     answer: s.shape({ ...waiverRow, revision }),
   }),
   'DELETE /api/listings/:id/waivers/:waiver': route({

@@ -3,7 +3,7 @@ import { tidySchema, type Tidy } from '@scenograph/core/retouch/tidy';
 import type { ProductBase } from '@scenograph/core/stage/base';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { cutoutHistory as history, documentOf, fileName, ids, removed } from './common';
+import { cutoutHistory as history, documentOf, fileName, ids, removed, pages } from './common';
 
 /** png and webp: the product alone at full size, with transparency. svg: its outline. matte: grey, the photo's size. */
 export const CUTOUT_FORMATS = ['png', 'webp', 'svg', 'matte'] as const;
@@ -89,11 +89,17 @@ const format = s.oneOf(...CUTOUT_FORMATS);
 const queued = s.shape({ queued: s.integer() });
 
 export const photos = {
-  'GET /api/photos': route({ says: 'All photos, the newest first.', answer: s.list(photo) }),
+  'GET /api/photos': route({
+    says: 'All photos, the newest first.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(photo),
+  }),
   'POST /api/photos': route({
     says: 'Takes a photo in, keeps the file untouched and queues its cutout.',
     query: fileName,
     upload: true,
+    creates: true,
     answer: photo,
   }),
   'POST /api/photos/cutouts': route({
@@ -141,6 +147,7 @@ export const photos = {
     says: 'Keeps an outline: a grey PNG of the photo’s shape, or an SVG.',
     query: s.shape({ name: s.text({ max: 255 }), title: s.text({ trim: true, min: 1, max: 80 }) }),
     upload: true,
+    creates: true,
     answer: outline,
   }),
   'GET /api/photos/:id/outlines/:outline/svg': route({

@@ -11,7 +11,7 @@ import {
 } from '@scenograph/core/table/variant-row';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentOf, editState, removed, turned, way } from './common';
+import { documentOf, editState, removed, turned, way, pages } from './common';
 
 const millimetres = s.nullable(s.number({ above: 0, max: 20_000 }));
 const pose = s.oneOf<Pose>('stand', 'float', 'flat');
@@ -91,7 +91,7 @@ export const products = {
   'GET /api/products': route({
     says: 'Products with their first variants; the brand that these share comes once.',
     query: s.shape({
-      limit: s.usually(s.integer({ min: 1, max: 2000 }), 100),
+      ...pages(100),
       search: s.usually(s.text({ trim: true, max: 100, empty: true }), ''),
     }),
     answer: s.shape({
@@ -102,6 +102,8 @@ export const products = {
   }),
   'GET /api/products/titles': route({
     says: 'All products by name only.',
+    query: s.shape(pages()),
+    paged: true,
     answer: s.list(s.shape({ id: s.id(), title: s.text() })),
   }),
   'GET /api/products/:id': route({
@@ -127,6 +129,7 @@ export const products = {
     says: 'Adds a variant.',
     body: newVariant,
     revised: true,
+    creates: true,
     answer: variantRow,
   }),
   'PATCH /api/variants/:id': route({

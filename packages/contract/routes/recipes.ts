@@ -1,7 +1,7 @@
 import type { RecipeStep } from '@scenograph/core/recipe/recipe';
 import { route } from '../route';
 import * as s from '../schema';
-import { documentHistory, documentOf, removed, sentHistory } from './common';
+import { documentHistory, documentOf, removed, sentHistory, pages } from './common';
 
 const row = {
   id: s.id(),
@@ -35,8 +35,18 @@ const chosen = s.shape({ productIds: s.list(s.id(), { min: 1, max: 2000, unique:
 
 /** Recipes: steps that are run over many products. */
 export const recipes = {
-  'GET /api/recipes': route({ says: 'All recipes, the newest first.', answer: s.list(recipe) }),
-  'POST /api/recipes': route({ says: 'Adds a recipe.', body: s.shape({ title, steps }), answer: recipe }),
+  'GET /api/recipes': route({
+    says: 'All recipes, the newest first.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(recipe),
+  }),
+  'POST /api/recipes': route({
+    says: 'Adds a recipe.',
+    body: s.shape({ title, steps }),
+    creates: true,
+    answer: recipe,
+  }),
   'GET /api/recipes/:id': route({
     says: 'A recipe with what it has made of each product.',
     answer: recipeDetail,

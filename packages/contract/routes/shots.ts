@@ -69,6 +69,7 @@ export const shots = {
   'POST /api/shots/:id/copy': route({
     says: 'Copies a shot, or keeps another document beside it.',
     body: s.shape({ title: s.optional(title), document: s.optional(sentShot) }),
+    creates: true,
     answer: shotWithHistory,
   }),
   'POST /api/shots/:id/trials': route({

@@ -1,16 +1,22 @@
 import type { SpecSheet } from '@scenograph/core/spec/slot';
 import { file, route } from '../route';
 import * as s from '../schema';
-import { documentOf } from './common';
+import { documentOf, pages } from './common';
 
 const sheet = documentOf<SpecSheet>();
 
 /** Marketplaces' slots and their rules. */
 export const specSheets = {
-  'GET /api/spec-sheets': route({ says: 'All spec sheets.', answer: s.list(sheet) }),
+  'GET /api/spec-sheets': route({
+    says: 'All spec sheets.',
+    query: s.shape(pages()),
+    paged: true,
+    answer: s.list(sheet),
+  }),
   'POST /api/spec-sheets': route({
     says: 'Adds a spec sheet; its id is made unlike all others.',
     body: documentOf<object>(),
+    creates: true,
     answer: sheet,
   }),
   'GET /api/spec-sheets/:sheet': route({

@@ -17,7 +17,8 @@ export interface BlobStore {
   putStream(stream: AsyncIterable<Uint8Array>, mime: string): Promise<{ hash: string; size: number }>;
   get(hash: string): Promise<Buffer>;
   info(hash: string): Promise<{ mime: string; size: number } | null>;
-  stream(hash: string): Readable;
+  /** Its bytes, or those from `start` to `end`, both counted from 0 and taken. */
+  stream(hash: string, part?: { start: number; end: number }): Readable;
   /** Writes a file of the store to disk, piece by piece. */
   toFile(hash: string, path: string): Promise<void>;
   /** The file made for `key`, or what `make` gives, kept from then on. */
@@ -111,16 +112,17 @@ export function createBlobStore(db: Database): BlobStore {
       return found ? { mime: found.mime, size: found.size } : null;
     },
 
-    stream(hash) {
+    stream(hash, part) {
       async function* pieces() {
         const size = (await store.info(hash))?.size ?? 0;
-        for (let n = 0; n * PIECE < size; n++) {
+        const [start, end] = part ? [part.start, Math.min(part.end, size - 1)] : [0, size - 1];
+        for (let n = Math.floor(start / PIECE); n * PIECE <= end; n++) {
           const [piece] = await db
             .select({ bytes: blobPieces.bytes })
             .from(blobPieces)
             .where(sql`${blobPieces.hash} = ${hash} and ${blobPieces.n} = ${n}`);
           if (!piece) throw new Error(`The file ${hash.slice(0, 12)} is not whole in the store.`);
-          yield piece.bytes;
+          yield piece.bytes.subarray(Math.max(0, start - n * PIECE), end + 1 - n * PIECE);
         }
       }
       return Readable.from(pieces());

@@ -30,8 +30,8 @@ export class DeliveriesController {
   }
 
   @On('GET /api/deliveries')
-  list() {
-    return this.deliveries.list();
+  list(@Call() { query }: CallOf<'GET /api/deliveries'>) {
+    return this.deliveries.list(query.from, query.limit);
   }
 
   @On('GET /api/deliveries/:id')

@@ -20,6 +20,7 @@ import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../d
 import { shown } from '../database/rows';
 import { deliveries, deliveryCells, madeCells, paintings, uploads } from '../database/schema';
 import { announce } from '../events/events';
+import { Page } from '../http/route';
 import { endDeliveries, orderPaintings, paintingRates, partsOf } from '../paintings/paintings';
 import { standInDesk } from './upload-desk';
 import { picturesOf, type DeliveryPart } from './pictures';
@@ -148,15 +149,20 @@ export class DeliveriesService {
     return this.one(id);
   }
 
-  async list() {
+  async list(from: number, limit: number) {
     const rows = await this.db
       .select()
       .from(deliveries)
       .where(eq(deliveries.workspaceId, WORKSPACE))
-      .orderBy(desc(deliveries.createdAt))
-      .limit(200);
+      .orderBy(desc(deliveries.createdAt), desc(deliveries.id))
+      .offset(from)
+      .limit(limit);
     const counts = await this.counts(rows);
-    return rows.map((r) => ({ ...shown(r), ...counts(r.id) }));
+    const total = await this.db.$count(deliveries, eq(deliveries.workspaceId, WORKSPACE));
+    return new Page(
+      rows.map((r) => ({ ...shown(r), ...counts(r.id) })),
+      total,
+    );
   }
 
   async one(id: string) {
@@ -183,9 +189,9 @@ export class DeliveriesService {
 
   /** Some of a delivery's pictures in order, with how each stands. */
   async cells(id: string, from: number, limit: number) {
-    await this.one(id);
+    const { total } = await this.one(id);
     const rows = await picturesOf(this.db, this.boards, id)(from, limit);
-    return rows.map(({ cell, painting: p, slot, checks }) => {
+    const items = rows.map(({ cell, painting: p, slot, checks }) => {
       const { deliveryId: _, key: __, slotPart: ___, ...shown } = cell;
       return {
         ...shown,
@@ -200,6 +206,7 @@ export class DeliveriesService {
         checks,
       };
     });
+    return new Page(items, total);
   }
 
   async change(

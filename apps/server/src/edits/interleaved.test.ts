@@ -285,7 +285,7 @@ test('photos changed together: nobody’s corrections are lost, and undo takes b
     revisions: [one.revision, two.revision],
     tidy,
   });
-  expect(first.status).toBe(201);
+  expect(first.status).toBe(200);
   const late = await server.call('POST', '/api/photos/tidy', {
     ids,
     revisions: [one.revision, two.revision],

@@ -4,6 +4,8 @@ import {
   createParamDecorator,
   Delete,
   Get,
+  HttpCode,
+  HttpStatus,
   NotFoundException,
   Patch,
   Post,
@@ -28,7 +30,7 @@ import {
 } from '@scenograph/contract';
 import { isId } from '@scenograph/contract/openapi';
 import type { Schema } from '@scenograph/contract/schema';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { map, type Observable } from 'rxjs';
 
 const ROUTE = 'scenograph:route';
@@ -49,7 +51,10 @@ type Handler<N extends RouteName> = (
   // What a handler needs besides, such as the response to stream into.
   // eslint-disable-next-line @typescript-eslint/no-explicit-any
   ...rest: any[]
-) => ResultOf<N> | Promise<ResultOf<N>>;
+) => Given<ResultOf<N>> | Promise<Given<ResultOf<N>>>;
+
+/** What a handler gives: a list may come as the part of it that was asked for. */
+type Given<T> = T extends readonly (infer Item)[] ? T | Page<Item> : T;
 
 /** A handler of a route of the contract: its first argument, marked `@Call()`, and what it returns are typed by it. */
 export function On<N extends RouteName>(name: N) {
@@ -60,11 +65,13 @@ export function On<N extends RouteName>(name: N) {
   ): void => {
     answered.add(name);
     const [method, path] = name.split(' ') as [Method, string];
-    const { answer } = contract[name] as Route<unknown, unknown, Partial<FileAnswer>>;
+    const { answer, creates, paged } = contract[name] as Route<unknown, unknown, Partial<FileAnswer>>;
     applyDecorators(
       answer.file === 'text/event-stream' ? Sse(path) : METHODS[method](path),
+      HttpCode(creates ? HttpStatus.CREATED : HttpStatus.OK),
       SetMetadata(ROUTE, name),
       ...(process.env.SCENOGRAPH_CHECK_ANSWERS ? [UseInterceptors(AnswerCheck)] : []),
+      ...(paged ? [UseInterceptors(Pages)] : []),
     )(target, key, descriptor as TypedPropertyDescriptor<unknown>);
   };
 }
@@ -107,6 +114,32 @@ function checked(schema: Schema | undefined, value: unknown): unknown {
   const { value: good, error } = schema.joi.validate(value ?? {}, { stripUnknown: false });
   if (error) throw new BadRequestException(`That request cannot be used: ${error.message}.`);
   return good;
+}
+
+/** A part of a list that its handler took by itself, and how many there are in all. */
+export class Page<T> {
+  constructor(
+    readonly items: T[],
+    readonly total: number,
+  ) {}
+}
+
+/** Sends the part of a list that is asked for, with how many there are in all. */
+class Pages implements NestInterceptor {
+  intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
+    const http = context.switchToHttp();
+    const route: Route = contract[nameOf(context)];
+    const { query } = http.getRequest<Request>();
+    const { from, limit } = checked(route.query as Schema, query) as { from: number; limit: number };
+    return next.handle().pipe(
+      map((value: unknown[] | Page<unknown>) => {
+        const { items, total } =
+          value instanceof Page ? value : new Page(value.slice(from, from + limit), value.length);
+        http.getResponse<Response>().setHeader('X-Total-Count', String(total));
+        return items;
+      }),
+    );
+  }
 }
 
 /** In tests: an answer that does not keep to the contract is a fault of the server. */

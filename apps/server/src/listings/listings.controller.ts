@@ -10,7 +10,7 @@ export class ListingsController {
 
   @On('GET /api/listings')
   list(@Call() { query }: CallOf<'GET /api/listings'>) {
-    return this.listings.list(query.limit, query.search);
+    return this.listings.list(query.from, query.limit, query.search);
   }
 
   @On('GET /api/listings/:id')

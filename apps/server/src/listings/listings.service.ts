@@ -9,6 +9,7 @@ import { DATABASE, WORKSPACE, type Database } from '../database/database';
 import { cellFeeds, listings, photos, products, scenes, shots, variants } from '../database/schema';
 import { boardScopeName, slotPiece } from '../board/board-scope';
 import { changedBeside, revisionOf } from '../edits/edits';
+import { Page } from '../http/route';
 import { slotsOf } from './slots-of';
 import { brandApart, variantsOf, type VariantWithData } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
@@ -31,7 +32,12 @@ export class ListingsService {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
   /** Listings, newest first, in a few words: one statement. `search` looks in their titles and their products'. */
-  async list(limit = 300, search = '') {
+  async list(from: number, limit: number, search: string) {
+    const matching = sql`l.workspace_id = ${WORKSPACE}
+      and (${search} = '' or l.title ilike ${containing(search)} or p.title ilike ${containing(search)})`;
+    const counted = this.db.execute<{ total: number }>(
+      sql`select count(*)::int as total from listings l join products p on p.id = l.product_id where ${matching}`,
+    );
     const [rows, sheets] = await Promise.all([
       this.db.execute<ListedRow>(sql`
         select l.id, l.title, l.sheets, l.created_at as "createdAt", p.id as "productId", p.title as product,
@@ -48,13 +54,12 @@ export class ListingsService {
         left join lateral (
           select count(*) as count, jsonb_agg(s.feeds) as feeds from shots s where s.listing_id = l.id
         ) s on true
-        where l.workspace_id = ${WORKSPACE}
-          and (${search} = '' or l.title ilike ${containing(search)} or p.title ilike ${containing(search)})
-        order by l.created_at desc
-        limit ${limit}`),
+        where ${matching}
+        order by l.created_at desc, l.id
+        offset ${from} limit ${limit}`),
       allSheets(this.db),
     ]);
-    return rows.rows.map(({ feeds, ...listing }) => {
+    const items = rows.rows.map(({ feeds, ...listing }) => {
       const fed = new Set(feeds.flat());
       const slots = slotsOf(listing.sheets, sheets);
       return {
@@ -64,6 +69,7 @@ export class ListingsService {
         missing: slots.filter((s) => s.slot.required && !fed.has(s.key)).length,
       };
     });
+    return new Page(items, (await counted).rows[0].total);
   }
 
   async one(id: string) {

@@ -11,8 +11,8 @@ export class PhotosController {
   constructor(@Inject(PhotosService) private readonly photos: PhotosService) {}
 
   @On('GET /api/photos')
-  list() {
-    return this.photos.list();
+  list(@Call() { query }: CallOf<'GET /api/photos'>) {
+    return this.photos.list(query.from, query.limit);
   }
 
   /** One file a request, its bytes as they are. */

@@ -25,6 +25,7 @@ import type { History } from '@scenograph/contract/types';
 import { listings, outlines, photos, shots, variants } from '../database/schema';
 import { announce } from '../events/events';
 import { INTAKE } from '../http/incoming';
+import { Page } from '../http/route';
 import { QUEUE, type Queue } from '../jobs/queue';
 import { cutoutFile, zipOfCutouts, type CutoutFile } from './cutout-file';
 import { recipeKey } from './make-cutout';
@@ -47,14 +48,20 @@ export class PhotosService {
   ) {}
 
   /** Without recipes and histories, which only the desk needs. */
-  async list() {
+  async list(from: number, limit: number) {
     const { recipeHistory: _, ...columns } = getTableColumns(photos);
     const rows = await this.db
       .select(columns)
       .from(photos)
       .where(eq(photos.workspaceId, WORKSPACE))
-      .orderBy(desc(photos.createdAt));
-    return rows.map((row) => shownPhoto({ ...row, recipeHistory: null }));
+      .orderBy(desc(photos.createdAt), desc(photos.id))
+      .offset(from)
+      .limit(limit);
+    const total = await this.db.$count(photos, eq(photos.workspaceId, WORKSPACE));
+    return new Page(
+      rows.map((row) => shownPhoto({ ...row, recipeHistory: null })),
+      total,
+    );
   }
 
   async one(id: string): Promise<Photo> {

@@ -27,7 +27,7 @@ export class ProductsController {
 
   /** Products in pages, with their first variants; the brand comes once beside them. */
   @On('GET /api/products')
-  async list(@Call() { query: { limit, search } }: CallOf<'GET /api/products'>) {
+  async list(@Call() { query: { from, limit, search } }: CallOf<'GET /api/products'>) {
     const found = and(eq(products.workspaceId, WORKSPACE), matching(search));
     const [rows, [{ total }]] = await Promise.all([
       this.db
@@ -39,7 +39,8 @@ export class ProductsController {
         })
         .from(products)
         .where(found)
-        .orderBy(asc(products.createdAt))
+        .orderBy(asc(products.createdAt), asc(products.id))
+        .offset(from)
         .limit(limit),
       this.db.select({ total: count() }).from(products).where(found),
     ]);

@@ -73,11 +73,14 @@ export function createMetrics(db: Database, kills: () => number): Metrics {
 
 /** What the database knows, read when it is asked for. */
 function stored(db: Database, registers: Registry[]): void {
-  const oldest = new Gauge({
+  new Gauge({
     name: 'scenograph_jobs_oldest_seconds',
     help: 'How long the oldest job that waits has waited.',
     labelNames: ['kind'],
     registers,
+    async collect() {
+      for (const { kind, oldestSeconds } of await countWork(db)) this.set({ kind }, oldestSeconds ?? 0);
+    },
   });
   new Gauge({
     name: 'scenograph_jobs',
@@ -85,11 +88,10 @@ function stored(db: Database, registers: Registry[]): void {
     labelNames: ['kind', 'state'],
     registers,
     async collect() {
-      for (const { kind, waiting, working, failed, oldestSeconds } of await countWork(db)) {
+      for (const { kind, waiting, working, failed } of await countWork(db)) {
         this.set({ kind, state: 'waiting' }, waiting);
         this.set({ kind, state: 'working' }, working);
         this.set({ kind, state: 'failed' }, failed);
-        oldest.set({ kind }, oldestSeconds ?? 0);
       }
     },
   });
