@@ -157,6 +157,8 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', () => void stop());
   process.on('SIGINT', () => void stop());
+  // Whoever started it is gone: nobody else would end it.
+  process.once('disconnect', () => void stop());
 }
 
 main().catch((error: NodeJS.ErrnoException) => {

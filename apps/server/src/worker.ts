@@ -45,6 +45,8 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', () => void stop());
   process.on('SIGINT', () => void stop());
+  // Whoever started it is gone: nobody else would end it.
+  process.once('disconnect', () => void stop());
   process.send?.('ready');
   console.log(`worker ready, ${threadCount} painting thread${threadCount > 1 ? 's' : ''}`);
 }

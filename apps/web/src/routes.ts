@@ -85,6 +85,13 @@ export const SCREENS: readonly ScreenRoute[] = [
     load: async () => (await import('./screens/deliveries/deliveries-screen')).DeliveriesScreen,
   },
   {
+    path: '/server',
+    title: msg('Server'),
+    words: msg('health, workers, failed work, storage'),
+    needs: ['GET /api/work', 'GET /api/storage'],
+    load: async () => (await import('./screens/server/server-screen')).ServerScreen,
+  },
+  {
     path: '/listings/:id',
     title: msg('Slot board'),
     needs: ['GET /api/listings/:id', 'GET /api/listings/:id/board'],

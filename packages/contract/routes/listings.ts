@@ -26,6 +26,8 @@ export const listingSummary = s.named(
     slots: s.integer(),
     missing: s.integer(),
     shots: s.integer(),
+    /** Of its board. */
+    revision: s.integer(),
   }),
 );
 

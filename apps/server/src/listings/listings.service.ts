@@ -24,6 +24,7 @@ type ListedRow = {
   variants: number;
   cutouts: string[];
   shots: number;
+  revision: number;
   feeds: string[][];
 };
 
@@ -42,6 +43,7 @@ export class ListingsService {
       this.db.execute<ListedRow>(sql`
         select l.id, l.title, l.sheets, l.created_at as "createdAt", p.id as "productId", p.title as product,
           coalesce(v.count, 0)::int as variants, coalesce(v.cutouts, '[]') as cutouts,
+          coalesce((select r.revision from scopes r where r.scope = 'board:' || l.id), 1) as revision,
           coalesce(s.count, 0)::int as shots, coalesce(s.feeds, '[]') as feeds
         from listings l
         join products p on p.id = l.product_id

@@ -8,6 +8,7 @@ import { FetchBar, FetchWatch } from './failing';
 import { useLengthUnit } from './length-field';
 import { KeysDialog } from './keys-dialog';
 import { SkipLink, useLanding } from './landing';
+import { MissingBar } from './missing-bar';
 import { Notices } from './notices';
 import { usePlaces } from './places';
 import { chooseLanguage, LANGUAGES, msg, type Language } from '../language/language';
@@ -104,6 +105,7 @@ function Frame() {
     <div className="flex h-full flex-col">
       <SkipLink />
       <FetchBar />
+      <MissingBar />
       <Outlet />
       {over && (
         <div className="pointer-events-none fixed inset-0 z-[70] flex items-center justify-center bg-[#12463ae6]">

@@ -1,7 +1,9 @@
+import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { useRoute, type Delivery } from '../../api/client';
+import { call, useRoute, type Delivery } from '../../api/client';
 import { Empty, Trouble, Waiting } from '../../ui/states';
-import { buttonClass } from '../../ui/controls';
+import { buttonClass, IconButton } from '../../ui/controls';
+import { removing } from '../../ui/removing';
 import { ProgressBar, StatusMark, bytesText } from '../../ui/status';
 import { deliveryMark, deliveryText, hasZip, isOpen } from './delivery-state';
 import { Table, type TableColumn } from '../../ui/table';
@@ -34,6 +36,21 @@ export function DeliveriesScreen() {
         )}
       </main>
     </>
+  );
+}
+
+/** One that is under way is cancelled first. */
+function Remove({ delivery: { id, title, revision } }: { delivery: Delivery }) {
+  const ask = () => call('DELETE /api/deliveries/:id', { params: { id } }, { revision });
+  return (
+    <span onClick={(e) => e.stopPropagation()}>
+      <IconButton
+        label={msg('Remove the delivery of {title}', { title })}
+        onClick={() => void removing(ask(), `"${title}"`, '/api/deliveries')}
+      >
+        <Trash2 size={14} aria-hidden />
+      </IconButton>
+    </span>
   );
 }
 
@@ -101,4 +118,5 @@ const COLUMNS: readonly TableColumn<Delivery>[] = [
         </a>
       ),
   },
+  { id: 'remove', title: '', cell: (d) => !isOpen(d) && <Remove delivery={d} /> },
 ];

@@ -1,5 +1,5 @@
 import type { RequestOf } from '@scenograph/contract';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { call, type DeliveryDetail } from '../../api/client';
 import { deliveryOf } from '../../api/revisions';
@@ -13,20 +13,25 @@ import { msg, rich, writeMoment } from '../../language/language';
 
 /** A delivery's name, how far it is, and what can be done with it. */
 export function DeliveryHead({ data, marketplaces }: { data: DeliveryDetail; marketplaces: string[] }) {
+  const words = {
+    measure: (inside: ReactNode) => <span className="measure">{inside}</span>,
+    value: writeMoment(data.createdAt),
+  };
   return (
     <div className="border-line bg-card flex min-h-19 shrink-0 items-center gap-7 border-b px-5 py-2">
       <div className="min-w-0">
         <h1 className="font-display truncate text-[22px] leading-tight font-bold">{data.title}</h1>
         <p className="text-ink-2 whitespace-nowrap">
-          {rich('Delivery of <measure>{value}</measure>, <link>its listing</link>', {
-            measure: (inside) => <span className="measure">{inside}</span>,
-            value: writeMoment(data.createdAt),
-            link: (inside) => (
-              <Link to={`/listings/${data.listingId}`} className="underline">
-                {inside}
-              </Link>
-            ),
-          })}
+          {data.listingId
+            ? rich('Delivery of <measure>{value}</measure>, <link>its listing</link>', {
+                ...words,
+                link: (inside) => (
+                  <Link to={`/listings/${data.listingId}`} className="underline">
+                    {inside}
+                  </Link>
+                ),
+              })
+            : rich('Delivery of <measure>{value}</measure>; its listing is removed', words)}
         </p>
       </div>
       <Progress data={data} />

@@ -1,8 +1,10 @@
+import { Trash2 } from 'lucide-react';
 import { useDropzone } from 'react-dropzone';
 import { useNavigate } from 'react-router';
-import { reducedUrl, refresh, type Scene, upload, useRoute } from '../../api/client';
-import { Button, buttonClass } from '../../ui/controls';
+import { call, reducedUrl, refresh, type Scene, upload, useRoute } from '../../api/client';
+import { Button, buttonClass, IconButton } from '../../ui/controls';
 import { say } from '../../ui/notices';
+import { removing } from '../../ui/removing';
 import { Trouble, Waiting } from '../../ui/states';
 import { TopBar } from '../../ui/top-bar';
 import { ArtworkShelf } from './artwork-shelf';
@@ -117,11 +119,25 @@ function LogoShelf() {
             <div className="flex h-28 items-center justify-center bg-[#bdbdbd] p-5">
               <img src={reducedUrl(p.picture, 640)} alt="" className="max-h-full max-w-full" />
             </div>
-            <div className="border-line border-t px-3 py-2">
-              <p className="font-semibold">{p.title}</p>
-              <p className="measure text-ink-2">
-                {msg('{width} x {height} px', { width: p.width, height: p.height })}
-              </p>
+            <div className="border-line flex items-center gap-2 border-t px-3 py-2">
+              <div className="min-w-0 grow">
+                <p className="truncate font-semibold">{p.title}</p>
+                <p className="measure text-ink-2">
+                  {msg('{width} x {height} px', { width: p.width, height: p.height })}
+                </p>
+              </div>
+              <IconButton
+                label={msg('Remove {a} from the library', { a: p.title })}
+                onClick={() =>
+                  void removing(
+                    call('DELETE /api/pictures/:id', { params: { id: p.id } }),
+                    `"${p.title}"`,
+                    '/api/pictures',
+                  )
+                }
+              >
+                <Trash2 size={14} aria-hidden />
+              </IconButton>
             </div>
           </li>
         ))}

@@ -20,11 +20,13 @@ const summary = (n: number, title: string, over: Partial<ListingSummary> = {}): 
   slots: 8,
   missing: 2,
   shots: 2,
+  revision: 1,
   ...over,
 });
 
 async function opened(listings = [summary(1, 'Autumn planters'), summary(2, 'Twine', { missing: 0 })]) {
   const searched: string[] = [];
+  const removed: ListingSummary[] = [];
   const asked = answering({
     'GET /api/listings': ({ query }) => {
       searched.push(query.search);
@@ -46,6 +48,19 @@ async function opened(listings = [summary(1, 'Autumn planters'), summary(2, 'Twi
       };
     },
     'POST /api/deliveries': () => ({ id: uuid(70) }) as never,
+    'DELETE /api/listings/:id': ({ params }) => {
+      removed.push(
+        ...listings.splice(
+          listings.findIndex((l) => l.id === params.id),
+          1,
+        ),
+      );
+      return { removed: params.id };
+    },
+    'POST /api/bin/:thing/restore': ({ params }) => {
+      listings.push(...removed.splice(0));
+      return { restored: params.thing, kind: 'listing' };
+    },
   });
   const shown = show(ListingsScreen, '/listings');
   await screen.findByRole('table');
@@ -152,4 +167,13 @@ test('on an empty installation a spec sheet of usual sizes is offered, and the l
   await user.click(screen.getByRole('button', { name: 'Start the listing' }));
   await waitFor(() => expect(asked.map((a) => a.name)).toContain('POST /api/listings'));
   expect(asked[0].sent.body).toMatchObject({ marketplace: 'My shop' });
+});
+
+test('a listing is removed without leaving the list, and brought back from the notice', async () => {
+  const { user, address } = await opened();
+  await user.click(screen.getByRole('button', { name: 'Remove Twine' }));
+  await waitFor(() => expect(screen.queryByRole('row', { name: /Twine/ })).toBeNull());
+  expect(address()).toBe('/listings');
+  await user.click(screen.getByRole('button', { name: 'Undo' }));
+  expect(await screen.findByRole('row', { name: /Twine/ })).toBeVisible();
 });

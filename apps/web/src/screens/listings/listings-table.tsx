@@ -1,5 +1,8 @@
+import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { reducedUrl, type ListingSummary } from '../../api/client';
+import { call, reducedUrl, type ListingSummary } from '../../api/client';
+import { IconButton } from '../../ui/controls';
+import { removing } from '../../ui/removing';
 import { StatusMark } from '../../ui/status';
 import { Table, type TableColumn } from '../../ui/table';
 import { msg } from '../../language/language';
@@ -78,7 +81,23 @@ const COLUMNS: readonly TableColumn<ListingSummary>[] = [
       </span>
     ),
   },
+  { id: 'remove', title: '', cell: (l) => <Remove listing={l} /> },
 ];
+
+/** Product and deliveries stay; the notice brings the listing back. */
+function Remove({ listing: { id, title, revision } }: { listing: ListingSummary }) {
+  const ask = () => call('DELETE /api/listings/:id', { params: { id } }, { revision });
+  return (
+    <span onClick={(e) => e.stopPropagation()}>
+      <IconButton
+        label={msg('Remove {title}', { title })}
+        onClick={() => void removing(ask(), `"${title}"`, '/api/listings', '/api/deliveries')}
+      >
+        <Trash2 size={14} aria-hidden />
+      </IconButton>
+    </span>
+  );
+}
 
 function Variants({ listing: { cutouts, variants } }: { listing: ListingSummary }) {
   return (

@@ -1,6 +1,8 @@
+import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import type { Product } from '../../api/client';
-import { buttonClass, Segmented, TextField } from '../../ui/controls';
+import { call, type Product } from '../../api/client';
+import { buttonClass, IconButton, Segmented, TextField } from '../../ui/controls';
+import { removing } from '../../ui/removing';
 import { LengthField } from '../../ui/length-field';
 import { changeProduct } from './changes';
 import { VariantLine } from './variant-line';
@@ -11,6 +13,8 @@ const SIZES = { widthMm: msg('Width'), heightMm: msg('Height'), depthMm: msg('De
 /** A product's name, true size and pose, and its variants. */
 export function ProductCard({ product }: { product: Product }) {
   const change = (body: Parameters<typeof changeProduct>[1]) => changeProduct(product.id, body);
+  const { id, revision } = product;
+  const ask = () => call('DELETE /api/products/:id', { params: { id } }, { revision });
   return (
     <section aria-label={product.title} className="border-line bg-card mt-3 rounded-lg border">
       <div className="border-line flex flex-wrap items-end gap-3 border-b px-4 py-2.5">
@@ -49,6 +53,12 @@ export function ProductCard({ product }: { product: Product }) {
             count: product.count,
           })}
         </Link>
+        <IconButton
+          label={msg('Remove {product} with its listings', { product: product.title })}
+          onClick={() => void removing(ask(), `"${product.title}"`, '/api/products', '/api/listings')}
+        >
+          <Trash2 size={14} aria-hidden />
+        </IconButton>
       </div>
       <ul>
         {product.variants.map((v) => (

@@ -42,6 +42,7 @@ const summary: ListingSummary = {
   slots: 3,
   missing: 0,
   shots: 1,
+  revision: 1,
 };
 async function opened({ refuses = '', products = [product(PRODUCT, 'Planter')] } = {}) {
   let templates = [
