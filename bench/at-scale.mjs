@@ -402,7 +402,7 @@ export async function benchBoard() {
   }
 }
 
-function unzip(bytes) {
+export function unzip(bytes) {
   return new Promise((resolve, reject) => {
     const files = new Map();
     yauzl.fromBuffer(bytes, { lazyEntries: true }, (error, zip) => {

@@ -1,7 +1,7 @@
 /**
  * "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint", "-- large", "-- staging",
  * "-- print", "-- fill" or "-- overlays" for one part). Those at full scale, with a server and workers of their own, run
- * only when they are named: "-- deliveries", "-- board", "-- kills", "-- hostile"; "-- interface [address]" asks a running
+ * only when they are named: "-- deliveries", "-- board", "-- kills", "-- rounds", "-- load", "-- hostile"; "-- interface [address]" asks a running
  * Scenograph.
  */
 import { buildBench } from './build.mjs';
@@ -13,6 +13,16 @@ const atScale = { deliveries: 'benchDeliveries', board: 'benchBoard', kills: 'be
 if (atScale) {
   const module = await import('../bench/at-scale.mjs');
   await module[atScale](count ? Number(count) : undefined);
+  process.exit(0);
+}
+if (part === 'rounds') {
+  const { benchRounds } = await import('../bench/rounds.mjs');
+  await benchRounds(count ? Number(count) : undefined);
+  process.exit(0);
+}
+if (part === 'load') {
+  const { benchLoad } = await import('../bench/load.mjs');
+  await benchLoad(count ? Number(count) : undefined);
   process.exit(0);
 }
 if (part === 'interface') {

@@ -1,4 +1,4 @@
-import { cpus } from 'node:os';
+import { cpus, setPriority } from 'node:os';
 import 'reflect-metadata';
 import { createBlobStore } from './blobs/blob-store';
 import { BoardService } from './board/board.service';
@@ -12,8 +12,13 @@ import { paintThreads } from './jobs/paint-threads';
 import { startPaintLoop } from './paintings/paint-loop';
 import { startCutouts } from './photos/cutout-jobs';
 
+/** The operating system's niceness; from -20 to 19, the server's is 0. */
+const BACKGROUND = 10;
+
 /** A worker process: takes jobs from the database and paints in a pool of threads. Any number may run, on any machine. */
 async function main(): Promise<void> {
+  // Whoever waits for an answer comes before what is made in the background on the same machine.
+  setPriority(BACKGROUND);
   const url = databaseUrl();
   const { pool, db } = openDatabase(url, 12);
   await migrateDatabase(pool, db);

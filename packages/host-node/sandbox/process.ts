@@ -1,3 +1,4 @@
+import { setPriority } from 'node:os';
 import sharp from 'sharp';
 import { RefusedPicture } from '../read-picture';
 import { operations, type Intake } from './operations';
@@ -7,6 +8,8 @@ export type Answer = { value: unknown } | { refused: string };
 
 /** The process that reads files from outside; started by `sandbox.ts` and ended with it. */
 
+// Answers to others come before what somebody sent.
+setPriority(5);
 // One file after another: nothing is gained by keeping the last one's pixels.
 sharp.cache(false);
 sharp.concurrency(1);
@@ -18,6 +21,8 @@ const isSentence = (error: unknown) =>
   (error instanceof Error &&
     error.constructor === Error &&
     /^(the |its? |an? |"|[A-Z]).*[.]$/s.test(error.message));
+
+process.once('disconnect', () => process.exit());
 
 process.on('message', ({ operation, args }: { operation: keyof Intake; args: [never] }) => {
   void (async () => {
@@ -33,7 +38,8 @@ process.on('message', ({ operation, args }: { operation: keyof Intake; args: [ne
           : `"${name}" cannot be read: it is damaged, or not what its name says. Export or copy it again.`,
       };
     }
-    process.send!(answer);
+    // Who asked may be gone by now; then this one ends too.
+    process.send!(answer, () => undefined);
     // Fonts lie in memory that the collector does not see: what the last file left is freed before the next.
     globalThis.gc?.();
   })();

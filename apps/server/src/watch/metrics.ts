@@ -50,6 +50,8 @@ export function createMetrics(db: Database, kills: () => number): Metrics {
     contentType: register.contentType,
     text: () => register.metrics(),
     requests(request, response, next) {
+      // Limits, compression, log and streams each wait for the end of an answer.
+      response.setMaxListeners(24);
       const end = requests.startTimer({ method: request.method });
       response.once('close', () => {
         const route = (request.route as { path?: string } | undefined)?.path;
