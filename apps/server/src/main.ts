@@ -17,6 +17,7 @@ import { BrandService } from './brand/brand.service';
 import { DATABASE, databaseUrl, migrateDatabase, openDatabase, POOL } from './database/database';
 import { DeliveriesController } from './deliveries/deliveries.controller';
 import { DeliveriesService } from './deliveries/deliveries.service';
+import { outliveDatabase } from './database/outlive';
 import { listen } from './events/events';
 import { EVENTS, EventsController } from './events/events.controller';
 import { readingFailed, SentenceFilter } from './http/errors';
@@ -59,6 +60,7 @@ const PATIENCE = 4000;
 async function main(): Promise<void> {
   const open = unanswered();
   if (open.length) throw new Error(`No handler answers ${open.join(', ')}.`);
+  outliveDatabase();
   const url = databaseUrl();
   const { pool, db } = openDatabase(url);
   await migrateDatabase(pool, db);

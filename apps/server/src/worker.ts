@@ -5,6 +5,7 @@ import { BoardService } from './board/board.service';
 import { DeliveriesService } from './deliveries/deliveries.service';
 import { startRecipes } from './recipes/recipe-jobs';
 import { databaseUrl, migrateDatabase, openDatabase } from './database/database';
+import { outliveDatabase } from './database/outlive';
 import { COLLECT_QUEUE, openQueue } from './jobs/queue';
 import { collect } from './storage/collect';
 import { signsOfLife } from './jobs/workers';
@@ -19,6 +20,7 @@ const BACKGROUND = 10;
 async function main(): Promise<void> {
   // Whoever waits for an answer comes before what is made in the background on the same machine.
   setPriority(BACKGROUND);
+  outliveDatabase();
   const url = databaseUrl();
   const { pool, db } = openDatabase(url, 12);
   await migrateDatabase(pool, db);

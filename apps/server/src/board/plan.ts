@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import { planner, type PlannedCell, type PlannedShot } from '@scenograph/core/delivery/plan';
 import type { Slot, SpecSheet } from '@scenograph/core/spec/slot';
 import { asc, eq } from 'drizzle-orm';
-import { NotFoundException, UnprocessableEntityException } from '@nestjs/common';
+import { NotFoundException } from '@nestjs/common';
 import { and } from 'drizzle-orm';
 import { WORKSPACE, type Database } from '../database/database';
 import { cellFeeds, listings, shots } from '../database/schema';
@@ -10,6 +10,7 @@ import { slotsOf } from '../listings/slots-of';
 import { sha256 } from '../paintings/paintings';
 import { variantsOf, type VariantWithData } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
+import { refusalOf } from '../http/refusals';
 
 export interface ListingPlan {
   listing: typeof listings.$inferSelect;
@@ -96,7 +97,7 @@ export async function planListing(db: Database, id: string): Promise<ListingPlan
       }
     }
   } catch (error) {
-    throw new UnprocessableEntityException((error as Error).message);
+    throw refusalOf(error, 'The board');
   }
   const made: ListingPlan = { listing, variants, slots, shots: rows, own, cells };
   plans.delete(id);

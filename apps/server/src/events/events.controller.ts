@@ -1,6 +1,7 @@
-import { Controller, HttpException, HttpStatus, Inject, Req, type MessageEvent } from '@nestjs/common';
+import { Controller, Inject, Req, type MessageEvent } from '@nestjs/common';
 import type { Request } from 'express';
 import { finalize, interval, map, merge, type Observable, type Subject } from 'rxjs';
+import { TooMany } from '../http/refusals';
 import { On } from '../http/route';
 import type { ServerEvent } from './events';
 
@@ -21,9 +22,8 @@ export class EventsController {
     const from = request.ip ?? '';
     const open = this.open.get(from) ?? 0;
     if (open >= MOST_STREAMS)
-      throw new HttpException(
+      throw new TooMany(
         `${MOST_STREAMS} windows are open from this address already. Close some, then reload this one.`,
-        HttpStatus.TOO_MANY_REQUESTS,
       );
     this.open.set(from, open + 1);
     return merge(

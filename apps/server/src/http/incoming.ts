@@ -4,8 +4,6 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { NextFunction, Request, Response } from 'express';
 import {
-  HttpException,
-  HttpStatus,
   PayloadTooLargeException,
   RequestTimeoutException,
   UnprocessableEntityException,
@@ -13,6 +11,7 @@ import {
 import { MAX_BYTES, RefusedPicture } from '@scenograph/host-node/read-picture';
 import { BusyError } from '@scenograph/host-node/sandbox/sandbox';
 import type { IncomingFile } from '@scenograph/host-node/sandbox/operations';
+import { TooMany } from './refusals';
 
 /** Files coming in are written to disk, never held in memory: bounded each, and all together. */
 
@@ -26,12 +25,6 @@ const SILENCE_MS = 30_000;
 const STALE_MS = 24 * 3600_000;
 
 const MB = 1024 * 1024;
-
-class TooManyRequests extends HttpException {
-  constructor(message: string) {
-    super(message, HttpStatus.TOO_MANY_REQUESTS);
-  }
-}
 
 let open = 0;
 let bytesOpen = 0;
@@ -54,7 +47,7 @@ export async function receive<T>(
     );
   if (told > most) throw tooLarge();
   if (open >= MOST_AT_ONCE || bytesOpen + told > MOST_BYTES_AT_ONCE)
-    throw new TooManyRequests(`Too many files are coming in at once. Send "${name}" again in a moment.`);
+    throw new TooMany(`Too many files are coming in at once. Send "${name}" again in a moment.`);
   let size = 0;
   open++;
   try {
@@ -107,7 +100,7 @@ async function refusing<T>(use: () => Promise<T>): Promise<T> {
     return await use();
   } catch (error) {
     if (error instanceof RefusedPicture) throw new UnprocessableEntityException(error.message);
-    if (error instanceof BusyError) throw new TooManyRequests(error.message);
+    if (error instanceof BusyError) throw new TooMany(error.message);
     throw error;
   }
 }

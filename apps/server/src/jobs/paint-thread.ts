@@ -1,5 +1,6 @@
 import type { BrandKit } from '@scenograph/core/brand/kit';
 import { NoProductError } from '@scenograph/core/cutout/index';
+import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import { ByteLimitError } from '@scenograph/core/delivery/byte-budget';
 import { DerivedCache } from '@scenograph/core/paint/derived-cache';
@@ -13,7 +14,7 @@ import { encodeForSlot, encodePicture } from '@scenograph/host-node/encode';
 import { measureAt, paintAndLook } from '@scenograph/host-node/measure';
 import { writeOpenRaster } from '@scenograph/host-node/open-raster';
 import { createPainter } from '@scenograph/host-node/painter';
-import { decodePicture, MIME } from '@scenograph/host-node/read-picture';
+import { decodeGrey, decodePicture, MIME } from '@scenograph/host-node/read-picture';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { createBlobStore } from '../blobs/blob-store';
@@ -72,6 +73,13 @@ export interface PictureTask {
   density?: number;
 }
 
+/** A cutout's picture as WebP, or the outline of a matte as SVG. */
+export interface CutoutFileTask {
+  task: 'cutout-file';
+  format: 'webp' | 'svg';
+  picture: string;
+}
+
 export interface OptionSheetTask {
   task: 'option-sheet';
   options: Option[];
@@ -85,7 +93,14 @@ export interface ProofTask {
 }
 
 export type Task =
-  CutoutTask | PaintingTask | TrialsTask | LayersTask | PictureTask | OptionSheetTask | ProofTask;
+  | CutoutTask
+  | PaintingTask
+  | TrialsTask
+  | LayersTask
+  | PictureTask
+  | CutoutFileTask
+  | OptionSheetTask
+  | ProofTask;
 
 /** What comes of a task. */
 export type ResultOf<T extends Task> = T extends CutoutTask
@@ -124,6 +139,8 @@ export default async function run(task: Task): Promise<ResultOf<Task>> {
       const painted = await painter.paint(resolved, { scale });
       return (await encodePicture(painted.pixels(), format, { density })).bytes;
     }
+    case 'cutout-file':
+      return writeCutout(task);
     case 'option-sheet':
       return paintOptionSheet(store.get, task.options, task.columns);
     case 'proof':
@@ -141,6 +158,13 @@ async function cutOutPhoto({ working, recipe }: CutoutTask): Promise<CutoutOutco
     if (error instanceof NoProductError) return { ok: false, reason: error.message };
     throw error;
   }
+}
+
+async function writeCutout({ format, picture }: CutoutFileTask): Promise<Uint8Array> {
+  const bytes = await store.get(picture);
+  return format === 'webp'
+    ? sharp(bytes).webp({ quality: 92, alphaQuality: 100 }).toBuffer()
+    : Buffer.from(outlineToSvg(await decodeGrey(bytes)));
 }
 
 /** Documents that many paintings share, the last used at the end. */

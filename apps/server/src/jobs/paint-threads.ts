@@ -1,7 +1,8 @@
 import { fileURLToPath } from 'node:url';
-import { HttpException, HttpStatus } from '@nestjs/common';
+import { HttpException } from '@nestjs/common';
 import type { Response } from 'express';
 import { Piscina } from 'piscina';
+import { TooMany } from '../http/refusals';
 import type { Task, ResultOf } from './paint-thread';
 
 export const THREADS = Symbol('threads');
@@ -32,10 +33,7 @@ export async function paintFor<T extends Task>(
   response?: Response,
 ): Promise<ResultOf<T>> {
   if (painting >= MOST_WAITING)
-    throw new HttpException(
-      'Too many pictures are being painted at once. Try again in a moment.',
-      HttpStatus.TOO_MANY_REQUESTS,
-    );
+    throw new TooMany('Too many pictures are being painted at once. Try again in a moment.');
   painting++;
   const leaving = new AbortController();
   const leave = () => leaving.abort();

@@ -22,6 +22,7 @@ import { shown } from '../database/rows';
 import { NO_HISTORY, photos, scenes } from '../database/schema';
 import { troubleOf } from '../database/trouble';
 import { INTAKE } from '../http/incoming';
+import { refusalOf } from '../http/refusals';
 
 export type SceneRow = typeof scenes.$inferSelect;
 
@@ -107,7 +108,7 @@ export class ScenesService {
       surveyCamera(survey);
       for (const area of survey.areas) areaSurface(area, surveyView(survey));
     } catch (error) {
-      throw new UnprocessableEntityException((error as Error).message);
+      throw refusalOf(error, 'The survey');
     }
     const [row] = await this.db
       .update(scenes)
@@ -215,7 +216,7 @@ export class ScenesService {
         await this.importOne(side, byName);
       } catch (error) {
         if (troubleOf(error)) throw error;
-        refused.push((error as Error).message);
+        refused.push(refusalOf(error, `"${side.name}"`).message);
       }
     }
     return { taken: sides.length - refused.length, refused };

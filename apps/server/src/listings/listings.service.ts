@@ -13,6 +13,7 @@ import { Page } from '../http/route';
 import { slotsOf } from './slots-of';
 import { brandApart, variantsOf, type VariantWithData } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
+import { refusalOf } from '../http/refusals';
 
 type ListedRow = {
   id: string;
@@ -230,7 +231,7 @@ export function readOrRefuse(document: unknown): Shot {
   try {
     return readShot(document);
   } catch (error) {
-    throw new UnprocessableEntityException((error as Error).message);
+    throw refusalOf(error, 'The shot');
   }
 }
 

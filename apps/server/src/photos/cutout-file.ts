@@ -1,8 +1,5 @@
 import { UnprocessableEntityException } from '@nestjs/common';
 import type { CutoutFormat } from '@scenograph/contract/types';
-import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
-import { decodeGrey } from '@scenograph/host-node/read-picture';
-import sharp from 'sharp';
 import { newZip } from '../http/send-stream';
 import type { BlobStore } from '../blobs/blob-store';
 import type { photos } from '../database/schema';
@@ -15,8 +12,18 @@ export interface CutoutFile {
 
 type Photo = Pick<typeof photos.$inferSelect, 'name' | 'cutout'>;
 
+/** What files are made of and with: the store, and whoever writes what is not stored as it is asked for. */
+export interface CutoutFiles {
+  store: BlobStore;
+  write(format: 'webp' | 'svg', picture: string): Promise<Uint8Array>;
+}
+
 /** A photo's cutout as a file under the photo's name. Throws a sentence where there is no cutout. */
-export async function cutoutFile(store: BlobStore, photo: Photo, format: CutoutFormat): Promise<CutoutFile> {
+export async function cutoutFile(
+  { store, write }: CutoutFiles,
+  photo: Photo,
+  format: CutoutFormat,
+): Promise<CutoutFile> {
   const { cutout } = photo;
   const stem = photo.name.replace(/\.\w+$/, '');
   if (!cutout)
@@ -29,23 +36,21 @@ export async function cutoutFile(store: BlobStore, photo: Photo, format: CutoutF
     return {
       name: `${stem}.webp`,
       mime: 'image/webp',
-      bytes: await sharp(await store.get(cutout.picture))
-        .webp({ quality: 92, alphaQuality: 100 })
-        .toBuffer(),
+      bytes: Buffer.from(await write('webp', cutout.picture)),
     };
   if (!cutout.matte)
     throw new UnprocessableEntityException(
       `The cutout of "${photo.name}" came from elsewhere and has no matte. Save it as PNG or WebP.`,
     );
-  const matte = await store.get(cutout.matte);
-  if (format === 'matte') return { name: `${stem}-matte.png`, mime: 'image/png', bytes: matte };
-  const svg = outlineToSvg(await decodeGrey(matte));
-  return { name: `${stem}.svg`, mime: 'image/svg+xml', bytes: Buffer.from(svg) };
+  if (format === 'matte')
+    return { name: `${stem}-matte.png`, mime: 'image/png', bytes: await store.get(cutout.matte) };
+  const svg = Buffer.from(await write('svg', cutout.matte));
+  return { name: `${stem}.svg`, mime: 'image/svg+xml', bytes: svg };
 }
 
 /** One file a photo, made as the ZIP is read; photos of the same name are numbered. */
 export function zipOfCutouts(
-  store: BlobStore,
+  files: CutoutFiles,
   list: readonly Photo[],
   format: CutoutFormat,
 ): NodeJS.ReadableStream {
@@ -54,7 +59,7 @@ export function zipOfCutouts(
   void (async () => {
     try {
       for (const photo of list) {
-        const { name, bytes } = await cutoutFile(store, photo, format);
+        const { name, bytes } = await cutoutFile(files, photo, format);
         const times = used.get(name) ?? 0;
         used.set(name, times + 1);
         zip.addBuffer(bytes, times ? name.replace(/(\.\w+)$/, `-${times + 1}$1`) : name, {

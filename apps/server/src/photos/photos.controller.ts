@@ -50,7 +50,7 @@ export class PhotosController {
   async files(@Call() { query }: CallOf<'GET /api/photos/files'>, @Res() response: Response) {
     const ids = query.ids.split(',').filter((id) => /^[0-9a-f-]{36}$/i.test(id));
     response.attachment(`cutouts-${query.format}.zip`);
-    sendStream(await this.photos.files(ids, query.format), response);
+    sendStream(await this.photos.zip(ids, query.format, response), response);
   }
 
   @On('GET /api/photos/:id')
@@ -60,7 +60,7 @@ export class PhotosController {
 
   @On('GET /api/photos/:id/file')
   async file(@Call() { params, query }: CallOf<'GET /api/photos/:id/file'>, @Res() response: Response) {
-    const { name, mime, bytes } = await this.photos.file(params.id, query.format);
+    const { name, mime, bytes } = await this.photos.file(params.id, query.format, response);
     response.attachment(name).type(mime).send(bytes);
   }
 
@@ -87,11 +87,11 @@ export class PhotosController {
     @Call() { params }: CallOf<'GET /api/photos/:id/outlines/:outline/svg'>,
     @Res() response: Response,
   ) {
-    const { title, svg } = await this.photos.outlineSvg(params.id, params.outline);
+    const { title, svg } = await this.photos.outlineSvg(params.id, params.outline, response);
     response
       .attachment(`${title.replace(/[^\w-]+/g, '-')}.svg`)
       .type('image/svg+xml')
-      .send(svg);
+      .send(Buffer.from(svg));
   }
 
   @On('DELETE /api/photos/:id/outlines/:outline')

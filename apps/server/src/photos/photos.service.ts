@@ -7,13 +7,13 @@ import {
   UnprocessableEntityException,
 } from '@nestjs/common';
 import { and, asc, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
+import type { Response } from 'express';
 import type pg from 'pg';
+import type { Piscina } from 'piscina';
 import type { By, CallOf } from '@scenograph/contract';
 import type { CutoutFormat } from '@scenograph/contract/types';
-import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import { mapRecipe, readRecipe, storedRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Tidy } from '@scenograph/core/retouch/tidy';
-import { decodeGrey } from '@scenograph/host-node/read-picture';
 import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operations';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
@@ -26,10 +26,12 @@ import { listings, outlines, photos, shots, variants } from '../database/schema'
 import { announce } from '../events/events';
 import { INTAKE } from '../http/incoming';
 import { Page } from '../http/route';
+import { paintFor, THREADS } from '../jobs/paint-threads';
 import { QUEUE, type Queue } from '../jobs/queue';
-import { cutoutFile, zipOfCutouts, type CutoutFile } from './cutout-file';
+import { cutoutFile, zipOfCutouts, type CutoutFile, type CutoutFiles } from './cutout-file';
 import { recipeKey } from './make-cutout';
 import { queueCutouts } from './queue-cutouts';
+import { refusalOf } from '../http/refusals';
 
 export type Photo = typeof photos.$inferSelect;
 /** What a photo's adjustments were. */
@@ -45,6 +47,7 @@ export class PhotosService {
     @Inject(BLOBS) readonly store: BlobStore,
     @Inject(INTAKE) readonly intake: Intake,
     @Inject(QUEUE) private readonly queue: Queue,
+    @Inject(THREADS) private readonly threads: Piscina,
   ) {}
 
   /** Without recipes and histories, which only the desk needs. */
@@ -200,7 +203,7 @@ export class PhotosService {
     try {
       recipe = readRecipe(body.recipe);
     } catch (error) {
-      throw new UnprocessableEntityException((error as Error).message);
+      throw refusalOf(error, 'The cutout');
     }
     const [saved] = await this.db
       .update(photos)
@@ -260,12 +263,12 @@ export class PhotosService {
   }
 
   /** A cutout as a file: PNG or WebP with transparency, its outline as SVG, or its matte. */
-  async file(id: string, format: CutoutFormat): Promise<CutoutFile> {
-    return cutoutFile(this.store, await this.one(id), format);
+  async file(id: string, format: CutoutFormat, response: Response): Promise<CutoutFile> {
+    return cutoutFile(this.files(response), await this.one(id), format);
   }
 
   /** The cutouts of many photos in a ZIP, made while it is read; photos without a cutout are left out. */
-  async files(ids: string[], format: CutoutFormat): Promise<NodeJS.ReadableStream> {
+  async zip(ids: string[], format: CutoutFormat, response: Response): Promise<NodeJS.ReadableStream> {
     const chosen = await this.db
       .select()
       .from(photos)
@@ -276,7 +279,15 @@ export class PhotosService {
       throw new UnprocessableEntityException(
         'None of these photos has a cutout yet. Wait until they are cut out, then save them.',
       );
-    return zipOfCutouts(this.store, ready, format);
+    return zipOfCutouts(this.files(response), ready, format);
+  }
+
+  /** Files are written in threads; given up where nobody waits for them any more. */
+  private files(response: Response): CutoutFiles {
+    return {
+      store: this.store,
+      write: (format, picture) => paintFor(this.threads, { task: 'cutout-file', format, picture }, response),
+    };
   }
 
   outlines(photoId: string) {
@@ -308,13 +319,17 @@ export class PhotosService {
     return kept;
   }
 
-  async outlineSvg(photoId: string, id: string): Promise<{ title: string; svg: string }> {
+  async outlineSvg(
+    photoId: string,
+    id: string,
+    response: Response,
+  ): Promise<{ title: string; svg: Uint8Array }> {
     const [row] = await this.db
       .select()
       .from(outlines)
       .where(and(eq(outlines.id, id), eq(outlines.photoId, photoId)));
     if (!row) throw new NotFoundException('This outline is not here any more.');
-    return { title: row.title, svg: outlineToSvg(await decodeGrey(await this.store.get(row.matte))) };
+    return { title: row.title, svg: await this.files(response).write('svg', row.matte) };
   }
 
   async removeOutline(photoId: string, id: string) {

@@ -1,10 +1,4 @@
-import {
-  ConflictException,
-  Inject,
-  Injectable,
-  NotFoundException,
-  UnprocessableEntityException,
-} from '@nestjs/common';
+import { ConflictException, Inject, Injectable, NotFoundException } from '@nestjs/common';
 import { readSteps, type RecipeStep } from '@scenograph/core/recipe/recipe';
 import type { By, CallOf, ResultOf } from '@scenograph/contract';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
@@ -20,6 +14,7 @@ import { paintingRates } from '../paintings/paintings';
 import { variantsOf } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
 import { keysOf } from './takes';
+import { refusalOf } from '../http/refusals';
 
 /** A cutout's share of the estimate before any was timed, in milliseconds. */
 const CUTOUT_MS = 3000;
@@ -202,7 +197,7 @@ export class RecipesService {
     try {
       return readSteps(value);
     } catch (error) {
-      throw new UnprocessableEntityException((error as Error).message);
+      throw refusalOf(error, 'The recipe');
     }
   }
 }

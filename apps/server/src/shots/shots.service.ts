@@ -3,13 +3,7 @@ import type { Response } from 'express';
 import { paintFor, THREADS } from '../jobs/paint-threads';
 import { keepsFiles } from './tried-files';
 import { exportScale, type ExportRequest } from './export';
-import {
-  ConflictException,
-  Inject,
-  Injectable,
-  NotFoundException,
-  UnprocessableEntityException,
-} from '@nestjs/common';
+import { ConflictException, Inject, Injectable, NotFoundException } from '@nestjs/common';
 import type { By, CallOf } from '@scenograph/contract';
 import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
@@ -29,6 +23,7 @@ import { announce } from '../events/events';
 import { slotsOf } from '../listings/slots-of';
 import { variantsOf } from '../products/product-data';
 import { allSheets } from '../spec-sheets/spec-sheets.service';
+import { refusalOf } from '../http/refusals';
 
 type TrialsRequest = CallOf<'POST /api/shots/:id/trials'>['body'];
 
@@ -199,7 +194,7 @@ export class ShotsService {
     try {
       return readShot(value);
     } catch (error) {
-      throw new UnprocessableEntityException((error as Error).message);
+      throw refusalOf(error, 'The shot');
     }
   }
 }

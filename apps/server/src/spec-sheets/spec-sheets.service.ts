@@ -14,6 +14,7 @@ import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
 import { listings, specSheets, specSheetVersions } from '../database/schema';
 import { announce } from '../events/events';
+import { refusalOf } from '../http/refusals';
 
 /** Sheets as they were stored are read again, so that rules that came later have their usual values. */
 const stored = (sheet: SpecSheet): SpecSheet => readSpecSheet(sheet);
@@ -127,7 +128,7 @@ export class SpecSheetsService {
     try {
       return readSpecSheet(value);
     } catch (error) {
-      throw new UnprocessableEntityException((error as Error).message);
+      throw refusalOf(error, 'The spec sheet');
     }
   }
 }
