@@ -57,6 +57,8 @@ interface Job {
   file: IncomingFile;
   args: unknown[];
   limits: Limits;
+  /** Its reader has ended once while it was read, for whatever reason. */
+  again?: true;
   done(answer: Answer): void;
   fail(error: Error): void;
 }
@@ -103,6 +105,9 @@ function createLane(entry: string, processes: number) {
   const start = () =>
     startReader(entry, {
       free: next,
+      again(job) {
+        waiting.unshift({ ...job, again: true });
+      },
       gone(reader, by) {
         readers.delete(reader);
         if (by === 'file') kills++;
@@ -149,6 +154,8 @@ interface Reader {
 
 interface Events {
   free(): void;
+  /** Its process ended while a file was read: that may not be the file's fault, and another is given it once. */
+  again(job: Job): void;
   /** Its process ended: brought down by a file, before it was ready, or because it was time. */
   gone(reader: Reader, by: 'file' | 'start' | 'age'): void;
 }
@@ -204,11 +211,13 @@ function startReader(entry: string, events: Events): Reader {
   });
   child.on('error', () => child.kill('SIGKILL'));
   child.on('exit', () => {
-    // A process that ends by itself while it reads was brought down by the file.
-    job?.done({
-      refused: `"${job.file.name}" is damaged in a way that ends its reader. Export or copy it again.`,
-    });
-    const by = killed || job ? 'file' : ready ? 'age' : 'start';
+    // A process that ends by itself twice while it reads a file was brought down by it.
+    if (job && !killed && !job.again) events.again(job);
+    else
+      job?.done({
+        refused: `"${job.file.name}" is damaged in a way that ends its reader. Export or copy it again.`,
+      });
+    const by = killed || job?.again ? 'file' : ready ? 'age' : 'start';
     rest();
     clearTimeout(idle);
     events.gone(reader, by);

@@ -22,10 +22,18 @@ export function databaseUrl(): string {
   return url;
 }
 
-export function openDatabase(url: string, connections = 8): { pool: pg.Pool; db: Database } {
+/** Connections, each of which may be lost at any moment: what was asked on it fails, and nothing else. */
+export function poolOf(url: string, connections: number): pg.Pool {
   const pool = new pg.Pool({ connectionString: url, max: connections });
-  // A connection lost while idle is replaced at its next use.
+  // One that is lost while idle is replaced at its next use.
   pool.on('error', () => undefined);
+  // One that is lost between two statements of a transaction would end the process.
+  pool.on('connect', (client) => client.on('error', () => undefined));
+  return pool;
+}
+
+export function openDatabase(url: string, connections = 8): { pool: pg.Pool; db: Database } {
+  const pool = poolOf(url, connections);
   return { pool, db: drizzle(pool, { schema }) };
 }
 

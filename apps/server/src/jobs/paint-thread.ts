@@ -116,7 +116,10 @@ export type PaintingOutcome =
   | { ok: true; result: PaintingResult }
   | { ok: false; reason: string }
   | { ok: false; trouble: DatabaseTrouble };
-export type CutoutOutcome = { ok: true; cutout: CutoutRecord } | { ok: false; reason: string };
+export type CutoutOutcome =
+  | { ok: true; cutout: CutoutRecord }
+  | { ok: false; reason: string }
+  | { ok: false; trouble: DatabaseTrouble };
 
 export default async function run(task: Task): Promise<ResultOf<Task>> {
   switch (task.task) {
@@ -156,6 +159,8 @@ async function cutOutPhoto({ working, recipe }: CutoutTask): Promise<CutoutOutco
     };
   } catch (error) {
     if (error instanceof NoProductError) return { ok: false, reason: error.message };
+    const trouble = troubleOf(error);
+    if (trouble) return { ok: false, trouble };
     throw error;
   }
 }

@@ -1,7 +1,6 @@
-import pg from 'pg';
 import PgBoss from 'pg-boss';
 import { sql } from 'drizzle-orm';
-import { locked, type Transaction } from '../database/database';
+import { locked, poolOf, type Transaction } from '../database/database';
 
 export const QUEUE = Symbol('queue');
 
@@ -33,7 +32,7 @@ const NIGHTLY = '0 3 * * *';
 export async function openQueue(url: string): Promise<Queue> {
   const boss = new PgBoss({ connectionString: url, max: 4 });
   boss.on('error', () => undefined);
-  const pool = new pg.Pool({ connectionString: url, max: 1 });
+  const pool = poolOf(url, 1);
   try {
     // Two that make the tables of their jobs at the same time can wait for each other for ever.
     await locked(pool, 'queues', async () => {

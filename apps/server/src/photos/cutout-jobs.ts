@@ -33,6 +33,9 @@ const isLeft = and(
 /** No worker's. */
 const FREE = { cutoutLease: null, cutoutClaim: null };
 
+/** The database went away while a photo was cut out in a thread. */
+class DatabaseAway extends Error {}
+
 /** Makes the cutouts that wait, and takes up those whose worker has died or whose job was lost. */
 export async function startCutouts(context: Context): Promise<{ stop(): Promise<void> }> {
   const { queue, threadCount } = context;
@@ -84,8 +87,10 @@ class Cutouts {
       await this.write(claim, { ...(await this.outcome(photo)), ...FREE });
       await tell();
     } catch (error) {
-      // With the database away the lease ends by itself; the sweep takes it up when it is back.
-      if (!this.stopped && !troubleOf(error)) await this.write(claim, { cutoutLease: null });
+      if (this.stopped) throw error;
+      // A try that the database ended does not count; where it is still away, the lease ends by itself.
+      const away = error instanceof DatabaseAway || troubleOf(error) !== null;
+      await this.write(claim, { cutoutLease: null, ...(away ? { cutoutTries: photo.cutoutTries - 1 } : {}) });
       throw error;
     } finally {
       clearInterval(renewing);
@@ -115,6 +120,7 @@ class Cutouts {
     if (cutoutTries > MOST_TRIES) return { cutoutState: 'failed' as const, cutoutError: GIVEN_UP };
     const task = { task: 'cutout', working, recipe: storedRecipe(recipe) };
     const outcome = (await this.context.threads.run(task)) as CutoutOutcome;
+    if ('trouble' in outcome) throw new DatabaseAway();
     return outcome.ok
       ? { cutoutState: 'done' as const, cutout: outcome.cutout, cutoutError: null, cutoutTries: 0 }
       : { cutoutState: 'failed' as const, cutoutError: outcome.reason, cutoutTries: 0 };
