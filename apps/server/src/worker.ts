@@ -14,7 +14,7 @@ import { startPaintLoop } from './paintings/paint-loop';
 import { startCutouts } from './photos/cutout-jobs';
 
 /** The operating system's niceness; from -20 to 19, the server's is 0. */
-const BACKGROUND = 10;
+const BACKGROUND = Number(process.env.SCENOGRAPH_NICENESS ?? 10);
 
 /** A worker process: takes jobs from the database and paints in a pool of threads. Any number may run, on any machine. */
 async function main(): Promise<void> {

@@ -1,4 +1,5 @@
 import type { Encoding } from '@scenograph/core/delivery/encoding';
+import { NotFoundException } from '@nestjs/common';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Transaction } from '../database/database';
 import { cellFeeds, listings, shots, variants, waivers } from '../database/schema';
@@ -39,6 +40,10 @@ export class Draft {
 
   feedSlot(slotKey: string, shotId: string | null): void {
     this.put(KEYS.slot(slotKey), shotId ? [shotId] : undefined);
+  }
+
+  isFed(slotKey: string): boolean {
+    return Object.hasOwn(this.pieces, KEYS.slot(slotKey));
   }
 
   /** `undefined` lets the cell follow its slot. */
@@ -83,6 +88,7 @@ export const boardScope = (listingId: string): Scope => ({
 
 async function readBoard(tx: Transaction, listingId: string): Promise<Pieces> {
   const [listing] = await tx.select().from(listings).where(eq(listings.id, listingId));
+  if (!listing) throw new NotFoundException('This listing is not here any more.');
   const pieces: Record<string, unknown> = { [TITLE]: listing.title, [SHEETS]: listing.sheets };
   for (const [slotKey, encoding] of Object.entries(listing.encodings))
     pieces[KEYS.encoding(slotKey)] = encoding;

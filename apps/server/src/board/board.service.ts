@@ -230,7 +230,10 @@ export class BoardService {
     const fed = new Set(rows.flatMap((r) => r.feeds));
     const empty = plan.slots.filter((s) => !fed.has(s.key));
     const chosen = feedByRule(empty, plan.shots);
-    const revision = await this.feedAll(listingId, chosen, 'Fill empty slots', by);
+    const revision = await this.edit(listingId, 'Fill empty slots', by, (draft) => {
+      // One that somebody has filled meanwhile is theirs.
+      for (const [slotKey, shotId] of chosen) if (!draft.isFed(slotKey)) draft.feedSlot(slotKey, shotId);
+    });
     return { filled: chosen.size, left: empty.length - chosen.size, revision };
   }
 

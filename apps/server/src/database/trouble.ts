@@ -46,11 +46,25 @@ const UNFIT: Record<string, string> = {
   '54000': 'The request is larger than can be stored.',
 };
 
-/** The sentence for a value that the database does not take; null where the error is another. */
-export function unfitFor(error: unknown): string | null {
+/** PostgreSQL, appendix A: what somebody else has done at the same moment. */
+const MEANWHILE: Record<string, string> = {
+  '23503': 'Something that this names or belongs to was removed at the same moment. Look at what stands now.',
+  '23505': 'The same was made by somebody else at the same moment. Look at what stands now.',
+};
+
+const codesOf = function* (error: unknown) {
   for (let e = error; typeof e === 'object' && e !== null; e = (e as { cause?: unknown }).cause) {
     const { code } = e as { code?: string };
-    if (code && Object.hasOwn(UNFIT, code)) return UNFIT[code];
+    if (code) yield code;
   }
+};
+const sentenceIn = (sentences: Record<string, string>, error: unknown): string | null => {
+  for (const code of codesOf(error)) if (Object.hasOwn(sentences, code)) return sentences[code];
   return null;
-}
+};
+
+/** The sentence for a value that the database does not take; null where the error is another. */
+export const unfitFor = (error: unknown): string | null => sentenceIn(UNFIT, error);
+
+/** The sentence for what somebody else has done at the same moment; null where the error is another. */
+export const metMeanwhile = (error: unknown): string | null => sentenceIn(MEANWHILE, error);

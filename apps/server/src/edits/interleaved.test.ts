@@ -343,3 +343,17 @@ test('what was changed since it was seen is not removed', async () => {
   });
   expect(nonsense.status).toBe(400);
 });
+
+test('eight who make the same at once: it is made, and the others are told so or get one of their own', async () => {
+  const sheet = (await get('/api/spec-sheets'))[0];
+  const answers = await Promise.all(
+    Array.from({ length: 8 }, () =>
+      server.call('POST', '/api/spec-sheets', { ...sheet, id: 'at-once', marketplace: 'At once' }),
+    ),
+  );
+  for (const { status, body } of answers)
+    expect([201, 409].includes(status) ? '' : `${status} ${body.message}`).toBe('');
+  expect(answers.some(({ status }) => status === 201)).toBe(true);
+  const ids = (await get('/api/spec-sheets')).map((s: Json) => s.id);
+  expect(new Set(ids).size).toBe(ids.length);
+});

@@ -1,7 +1,7 @@
 import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
 import { log } from '../watch/logs';
-import { troubleOf, unfitFor, type DatabaseTrouble } from '../database/trouble';
+import { metMeanwhile, troubleOf, unfitFor, type DatabaseTrouble } from '../database/trouble';
 
 const TROUBLE: Record<DatabaseTrouble, [number, string]> = {
   gone: [503, 'The database cannot be reached for now. Nothing was changed; try again in a moment.'],
@@ -61,8 +61,9 @@ export class SentenceFilter implements ExceptionFilter {
       return;
     }
     const unfit = unfitFor(error);
-    if (unfit) {
-      response.status(400).json({ message: unfit });
+    const meanwhile = metMeanwhile(error);
+    if (unfit ?? meanwhile) {
+      response.status(unfit ? 400 : 409).json({ message: unfit ?? meanwhile });
       return;
     }
     const id = response.getHeader('X-Request-Id');

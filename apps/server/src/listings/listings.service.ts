@@ -211,17 +211,14 @@ export class ListingsService {
     }));
     const taken = new Set(list.flatMap((s) => s.feeds));
     return this.db.transaction(async (tx) => {
-      for (const shot of present.filter((s) => s.feeds.some((f) => taken.has(f))))
+      const pieces = new Set([...taken].map((slotKey) => slotPiece(slotKey)));
+      await changedBeside(tx, boardScopeName(listingId), 'Add shots', pieces);
+      const now = await tx.select().from(shots).where(eq(shots.listingId, listingId)).for('update');
+      for (const shot of now.filter((s) => s.feeds.some((f) => taken.has(f))))
         await tx
           .update(shots)
           .set({ feeds: shot.feeds.filter((f) => !taken.has(f)), updatedAt: sql`now()` })
           .where(eq(shots.id, shot.id));
-      await changedBeside(
-        tx,
-        boardScopeName(listingId),
-        'Add shots',
-        new Set([...taken].map((slotKey) => slotPiece(slotKey))),
-      );
       return tx.insert(shots).values(rows).returning();
     });
   }

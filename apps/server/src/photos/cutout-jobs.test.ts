@@ -12,7 +12,7 @@ const bytes = readFileSync(join(__dirname, '../../../../demo/assets/products/tro
 const take = async (name: string) =>
   (await call('POST', `/api/photos?name=${name}`, bytes)).body.id as string;
 const photo = async (id: string) => (await call('GET', `/api/photos/${id}`)).body;
-const reaches = (id: string, state: string, seconds = 40) =>
+const reaches = (id: string, state: string, seconds = 90) =>
   until(
     () => photo(id),
     (p) => p.cutoutState === state,

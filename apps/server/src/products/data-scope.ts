@@ -1,3 +1,4 @@
+import { NotFoundException } from '@nestjs/common';
 import { asc, eq, inArray } from 'drizzle-orm';
 import type { Transaction } from '../database/database';
 import { artworks, photos, products, variants } from '../database/schema';
@@ -17,10 +18,9 @@ export const dataScope = (productId: string): Scope => ({
   name: dataScopeName(productId),
   word: 'product',
   async read(tx) {
-    const [{ title, widthMm, heightMm, depthMm, pose }] = await tx
-      .select()
-      .from(products)
-      .where(eq(products.id, productId));
+    const [product] = await tx.select().from(products).where(eq(products.id, productId));
+    if (!product) throw new NotFoundException('This product is not here any more.');
+    const { title, widthMm, heightMm, depthMm, pose } = product;
     const rows = await tx
       .select()
       .from(variants)

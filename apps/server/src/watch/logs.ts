@@ -8,7 +8,9 @@ import { pinoHttp } from 'pino-http';
  * documents and words that were looked for among it, is never written down. `LOG_LEVEL` says how much is: `warn` usually,
  * `info` for every request.
  */
-export const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+const LEVELS = ['trace', 'debug', 'info', 'warn', 'error', 'fatal', 'silent'];
+const wanted = process.env.LOG_LEVEL ?? '';
+export const log = pino({ level: LEVELS.includes(wanted) ? wanted : 'warn' });
 
 /** Writes a line for every request, with the number by which a person can name it. */
 export const logRequests = pinoHttp({
