@@ -45,4 +45,4 @@ process.on('message', ({ operation, args }: { operation: keyof Intake; args: [ne
   })();
 });
 process.on('disconnect', () => process.exit(0));
-process.send!('ready');
+process.send!('ready', () => undefined);
