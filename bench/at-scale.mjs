@@ -61,7 +61,19 @@ export async function place() {
       return w.child;
     },
     postmaster: () => Number(readFileSync(join(folder, 'cluster', 'postmaster.pid'), 'utf8').split('\n')[0]),
-    restartDatabase: () => startCluster(folder),
+    /** Kills the database, and starts it again as a service manager would. */
+    async killDatabase() {
+      process.kill(this.postmaster(), 'SIGKILL');
+      await wait(600);
+      for (let i = 0; ; i++)
+        try {
+          await startCluster(folder);
+          return;
+        } catch (error) {
+          if (i > 20) throw error;
+          await wait(500);
+        }
+    },
     async call(method, path, body) {
       const response = await fetch(base + path, {
         method,
@@ -453,16 +465,7 @@ export async function benchKills(runs = 50) {
         await gone;
         await at.restartServer();
       } else {
-        process.kill(at.postmaster(), 'SIGKILL');
-        await wait(600);
-        for (let i = 0; ; i++)
-          try {
-            await at.restartDatabase();
-            break;
-          } catch (error) {
-            if (i > 20) throw error;
-            await wait(500);
-          }
+        await at.killDatabase();
         // Whoever did not outlive it is started again, as a service manager would.
         if (at.server().exitCode !== null) await at.restartServer();
         workers = await Promise.all(

@@ -189,16 +189,7 @@ export async function benchRounds(rounds = 100) {
       workers.push(await at.worker());
     },
     async database() {
-      process.kill(at.postmaster(), 'SIGKILL');
-      await wait(600);
-      for (let i = 0; ; i++)
-        try {
-          await at.restartDatabase();
-          break;
-        } catch (error) {
-          if (i > 20) throw error;
-          await wait(500);
-        }
+      await at.killDatabase();
       const dead = [at.server(), ...workers].filter((child) => !alive(child)).length;
       if (dead) faults.push(`${dead} processes ended with the database`);
       if (!alive(at.server())) await at.restartServer();

@@ -15,7 +15,7 @@ test('a weakness of high severity is told once, by where it is; lesser ones are 
   expect(faultsOf(report('moderate'), {})).toEqual([]);
 });
 
-test('what is allowed with a reason is let pass until its day', () => {
+test('what is allowed with a reason is not told before its date has passed', () => {
   const allowed = { [URL]: { why, until: '2027-01-31' } };
   expect(faultsOf(report('high'), allowed, '2027-01-31')).toEqual([]);
   expect(faultsOf(report('high'), allowed, '2027-02-01')).toEqual([

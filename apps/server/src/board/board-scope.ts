@@ -17,7 +17,7 @@ const KEYS = {
   cell: (variantId: string, slotKey: string) => `cell:${variantId}:${slotKey}`,
   encoding: (slotKey: string) => `encoding:${slotKey}`,
   waiver: ({ slotKey, variantId, check }: Pick<Waiver, 'slotKey' | 'variantId' | 'check'>) =>
-    `waiver:${variantId ?? 'all'}:${check}:${slotKey}`,
+    `waiver:${variantId ?? 'all'}:${encodeURIComponent(check)}:${slotKey}`,
   shotTitle: (shotId: string) => `shot-title:${shotId}`,
   shotAlt: (shotId: string) => `shot-alt:${shotId}`,
 };
@@ -155,7 +155,7 @@ function isWaiver(key: string) {
   const slotKey = key.slice(variantId.length + check.length + 2);
   return and(
     eq(waivers.slotKey, slotKey),
-    eq(waivers.check, check),
+    eq(waivers.check, decodeURIComponent(check)),
     variantId === 'all' ? sql`${waivers.variantId} is null` : eq(waivers.variantId, variantId),
   );
 }

@@ -18,6 +18,8 @@ export function differences(before: Pieces, after: Pieces): Piece[] {
   const keys = new Set([...Object.keys(before), ...Object.keys(after)]);
   const changed: Piece[] = [];
   for (const key of keys) {
+    // Most are the same, and there may be very many.
+    if (Object.is(before[key], after[key]) && before[key] !== undefined) continue;
     const piece = { key, before: at(before, key), after: at(after, key) };
     if (!isDeepStrictEqual(piece.before, piece.after)) changed.push(piece);
   }

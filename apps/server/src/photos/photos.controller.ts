@@ -3,7 +3,8 @@ import type { CallOf } from '@scenograph/contract';
 import type { Request, Response } from 'express';
 import { Call, On } from '../http/route';
 import { sendStream } from '../http/send-stream';
-import { PhotosService, shownPhoto } from './photos.service';
+import { shownPhoto } from './photo-row';
+import { PhotosService } from './photos.service';
 import { receive } from '../http/incoming';
 
 @Controller()

@@ -12,15 +12,14 @@ import type pg from 'pg';
 import type { Piscina } from 'piscina';
 import type { By, CallOf } from '@scenograph/contract';
 import type { CutoutFormat } from '@scenograph/contract/types';
-import { mapRecipe, readRecipe, storedRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
+import { readRecipe, storedRecipe, type CutoutRecipe } from '@scenograph/core/cutout/recipe';
 import type { Tidy } from '@scenograph/core/retouch/tidy';
 import type { IncomingFile, Intake } from '@scenograph/host-node/sandbox/operations';
 import { BLOBS } from '../blobs/blobs.controller';
 import type { BlobStore } from '../blobs/blob-store';
-import { takeIn, type StoredPicture } from '../blobs/take-in';
+import { takeIn } from '../blobs/take-in';
 import { remove } from '../bin/bin';
 import { DATABASE, POOL, WORKSPACE, type Database, type Transaction } from '../database/database';
-import { shown } from '../database/rows';
 import type { History } from '@scenograph/contract/types';
 import { listings, outlines, photos, shots, variants } from '../database/schema';
 import { announce } from '../events/events';
@@ -29,15 +28,12 @@ import { Page } from '../http/route';
 import { paintFor, THREADS } from '../jobs/paint-threads';
 import { QUEUE, type Queue } from '../jobs/queue';
 import { cutoutFile, zipOfCutouts, type CutoutFile, type CutoutFiles } from './cutout-file';
-import { recipeKey } from './make-cutout';
+import { inUse, pictureOf, replaced, shownPhoto, type Photo, type SizedFile } from './photo-row';
 import { queueCutouts } from './queue-cutouts';
 import { refusalOf } from '../http/refusals';
 
-export type Photo = typeof photos.$inferSelect;
 /** What a photo's adjustments were. */
 type PhotoTidy = CallOf<'POST /api/photos/tidy/restore'>['body']['photos'][number];
-
-type SizedFile = IncomingFile & { size: number };
 
 @Injectable()
 export class PhotosService {
@@ -78,20 +74,13 @@ export class PhotosService {
 
   /** Takes one file in, keeps the original untouched, and queues its cutout. */
   async take(file: SizedFile): Promise<Photo> {
-    const { taken, original, working } = await takeIn(this, file);
+    const picture = await takeIn(this, file);
     return this.db.transaction(async (tx) => {
       const [photo] = await tx
         .insert(photos)
         .values({
           workspaceId: WORKSPACE,
-          name: file.name,
-          format: taken.format,
-          bytes: file.size,
-          width: taken.width,
-          height: taken.height,
-          original,
-          working,
-          notes: taken.notes,
+          ...pictureOf(file, picture),
           cutoutState: 'waiting',
         })
         .returning();
@@ -357,58 +346,4 @@ export class PhotosService {
   }
 
   remove = (id: string, { revision }: By) => remove(this.db, 'photo', id, revision);
-}
-
-/** What a photo is with another picture in its place: its corrections are in that one's pixels. */
-function replaced(old: Photo, file: SizedFile, { taken, original, working }: StoredPicture) {
-  const [kx, ky] = [taken.width / old.width, taken.height / old.height];
-  const recipe =
-    old.recipe && mapRecipe(storedRecipe(old.recipe), (x, y) => [x * kx, y * ky], Math.sqrt(kx * ky));
-  if (recipe?.tidy.crop) {
-    const { x, y, width, height } = recipe.tidy.crop;
-    recipe.tidy = {
-      ...recipe.tidy,
-      crop: {
-        x: Math.round(x * kx),
-        y: Math.round(y * ky),
-        width: Math.max(8, Math.round(width * kx)),
-        height: Math.max(8, Math.round(height * ky)),
-      },
-    };
-  }
-  return {
-    name: file.name,
-    format: taken.format,
-    bytes: file.size,
-    width: taken.width,
-    height: taken.height,
-    original,
-    working,
-    notes: taken.notes,
-    recipe,
-    // Steps back would be in the old picture's pixels.
-    recipeHistory: null,
-    recipeRevision: old.recipeRevision + 1,
-    accepted: false,
-  };
-}
-
-/** A photo as it is sent: its corrections and their history are the desk's. */
-export function shownPhoto(photo: Photo) {
-  const {
-    recipe: _,
-    recipeHistory: _history,
-    cutoutLease: _lease,
-    cutoutClaim: _claim,
-    cutoutTries: _tries,
-    recipeRevision: revision,
-    ...rest
-  } = shown(photo);
-  return { ...rest, revision, inUse: inUse(photo) };
-}
-
-/** The full-size cutout was made by the recipe as it stands; older cutouts do not say, and are taken to be. */
-function inUse(photo: Pick<Photo, 'recipe' | 'cutout'>): boolean {
-  const key = photo.cutout?.recipeKey;
-  return !key || key === recipeKey(storedRecipe(photo.recipe));
 }

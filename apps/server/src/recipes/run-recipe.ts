@@ -62,18 +62,21 @@ export async function runRecipe({ recipeId, productId }: RecipeJob, context: Rec
     const key = (await keysOf(db, steps, productId)).get(step.id)!;
     if (row.state === 'done' && row.key === key) continue;
     if (row.state !== 'waiting' && row.state !== 'working') continue;
-    const tries = await claims.begin(at);
-    if (tries === null) return;
-    await tell();
+    const claim = await claims.begin(at);
+    if (!claim) return;
     try {
-      if (tries > MOST_TRIES) throw new StepRefusal(GIVEN_UP);
+      await tell();
+      if (claim.tries > MOST_TRIES) throw new StepRefusal(GIVEN_UP);
       const { made, says } = await carryOut(step, steps, recipeId, productId, row.made, context);
-      await claims.end(at, { state: 'done', key, made, says });
+      await claim.end({ state: 'done', key, made, says });
     } catch (error) {
       const says = toldOf(error);
-      if (says === null) throw error;
+      if (says === null) {
+        await claim.letGo();
+        throw error;
+      }
       failed.add(step.id);
-      await claims.end(at, { state: 'failed', says });
+      await claim.end({ state: 'failed', says });
     }
     await tell();
   }

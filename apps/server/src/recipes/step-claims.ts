@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { and, eq, lt, or, sql } from 'drizzle-orm';
+import { and, eq, inArray, lt, or, sql } from 'drizzle-orm';
+import type { PgUpdateSetSource } from 'drizzle-orm/pg-core';
 import type { Database, Transaction } from '../database/database';
 import { recipeResults } from '../database/schema';
 import { RECIPE_QUEUE, type Queue } from '../jobs/queue';
@@ -23,7 +24,6 @@ const at = ({ recipeId, productId, step }: Step) =>
     eq(recipeResults.productId, productId),
     eq(recipeResults.step, step),
   );
-const lease = sql`now() + make_interval(secs => ${LEASE_SECONDS})`;
 const isLeft = and(
   eq(recipeResults.state, 'working'),
   or(sql`${recipeResults.leaseUntil} is null`, lt(recipeResults.leaseUntil, sql`now()`)),
@@ -49,29 +49,49 @@ export async function failStep(db: Database, step: Step, says: string): Promise<
     .where(and(at(step), eq(recipeResults.state, 'waiting')));
 }
 
+/** A step that was taken, until it is at its end or let go. */
+export interface Claim {
+  /** How often the step was begun by now. */
+  tries: number;
+  /** Writes what came of it, while it is still this claim's. */
+  end(result: Partial<Pick<Row, 'state' | 'key' | 'made' | 'says'>>): Promise<void>;
+  /** It could not be done for now, through no fault of its own: anybody may take it. */
+  letGo(): Promise<void>;
+}
+
 export interface StepClaims {
-  /** Takes a step. @returns how often it was begun by now; null where it is another's, or is not wanted any more */
-  begin(step: Step): Promise<number | null>;
-  /** Writes what came of a step that was taken. */
-  end(step: Step, result: Partial<Pick<Row, 'state' | 'key' | 'made' | 'says'>>): Promise<void>;
+  /** Takes a step; null where it is another's, or is not wanted any more. */
+  begin(step: Step): Promise<Claim | null>;
+  /** Renews nothing any more. */
+  stop(): void;
   /** What is begun and not done is anybody's again; that it was begun does not count against it. */
   handBack(queue: Queue): Promise<void>;
 }
 
-/** One worker's claims. */
-export function stepClaims(db: Database): StepClaims {
-  const worker = randomUUID();
-  let open = 0;
-  let renewing: NodeJS.Timeout | null = null;
-  const mine = and(eq(recipeResults.worker, worker), eq(recipeResults.state, 'working'));
-  const renew = () =>
-    void db
-      .update(recipeResults)
-      .set({ leaseUntil: lease })
-      .where(mine)
-      .catch(() => undefined);
+const NOT_COUNTED = { ...FREE, tries: sql`greatest(0, ${recipeResults.tries} - 1)` };
+
+/** One worker's claims. @param seconds how long a lease lasts */
+export function stepClaims(db: Database, seconds = LEASE_SECONDS): StepClaims {
+  const lease = sql`now() + make_interval(secs => ${seconds})`;
+  const claims = new Set<string>();
+  const mine = () => and(inArray(recipeResults.worker, [...claims]), eq(recipeResults.state, 'working'));
+  const renew = () => {
+    if (claims.size)
+      void db
+        .update(recipeResults)
+        .set({ leaseUntil: lease })
+        .where(mine())
+        .catch(() => undefined);
+  };
+  const renewing = setInterval(renew, (seconds * 1000) / 4);
+  const write = async (worker: string, values: PgUpdateSetSource<typeof recipeResults>) => {
+    // Whatever becomes of the writing: what is not written is another's once its lease has ended.
+    claims.delete(worker);
+    await db.update(recipeResults).set(values).where(eq(recipeResults.worker, worker));
+  };
   return {
     async begin(step) {
+      const worker = randomUUID();
       const [row] = await db
         .update(recipeResults)
         .set({
@@ -84,27 +104,26 @@ export function stepClaims(db: Database): StepClaims {
         .where(and(at(step), or(eq(recipeResults.state, 'waiting'), isLeft)))
         .returning({ tries: recipeResults.tries });
       if (!row) return null;
-      open++;
-      renewing ??= setInterval(renew, (LEASE_SECONDS * 1000) / 4);
-      return row.tries;
+      claims.add(worker);
+      return {
+        tries: row.tries,
+        async end(result) {
+          await write(worker, { ...result, ...FREE, tries: 0, updatedAt: sql`now()` });
+        },
+        async letGo() {
+          await write(worker, { state: 'waiting', ...NOT_COUNTED, updatedAt: sql`now()` });
+        },
+      };
     },
-    async end(step, result) {
-      if (--open === 0 && renewing) {
-        clearInterval(renewing);
-        renewing = null;
-      }
-      await db
-        .update(recipeResults)
-        .set({ ...result, ...FREE, tries: 0, updatedAt: sql`now()` })
-        .where(and(at(step), mine));
-    },
+    stop: () => clearInterval(renewing),
     async handBack(queue) {
-      if (renewing) clearInterval(renewing);
+      clearInterval(renewing);
+      if (!claims.size) return;
       await db.transaction(async (tx) => {
         const rows = await tx
           .update(recipeResults)
-          .set({ state: 'waiting', ...FREE, tries: sql`greatest(0, ${recipeResults.tries} - 1)` })
-          .where(mine)
+          .set({ state: 'waiting', ...NOT_COUNTED })
+          .where(mine())
           .returning();
         for (const { recipeId, productId } of rows) await queue.runRecipe(tx, { recipeId, productId });
       });
