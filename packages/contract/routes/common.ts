@@ -36,10 +36,15 @@ export const pages = (most = 5000) => ({
 export const slotKey = text({ max: 200 });
 export const way = shape({ way: oneOf('undo', 'redo') });
 /**
- * The label of one's own step that was taken back or done again, null where there was none; and how many pieces of it
- * stayed as they were, since somebody changed them since.
+ * The label of one's own step that was taken back or done again, null where there was none; in how many of its pieces it
+ * was, and how many stayed as they were, since somebody changed them since.
  */
-export const turned = shape({ label: nullable(text()), left: integer(), revision: integer() });
+export const turned = shape({
+  label: nullable(text()),
+  done: integer(),
+  left: integer(),
+  revision: integer(),
+});
 /** What one can undo and redo, by its label. */
 export const editState = shape({ undo: nullable(text()), redo: nullable(text()) });
 export const ids = (max: number) => list(id(), { min: 1, max });

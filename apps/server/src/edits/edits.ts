@@ -172,14 +172,15 @@ export async function editState(
 
 /**
  * Takes an editor's own last step back, or does the next undone one again. What of it somebody changed again since stays.
- * @returns the step's label, or null where there is none; how many of its pieces were left; and the scope's revision then
+ * @returns the step's label, or null where there is none; how many of its pieces were turned and how many left; and the
+ *   scope's revision then
  */
 export async function turn(
   db: Database,
   scope: Scope,
   by: By,
   way: 'undo' | 'redo',
-): Promise<{ label: string | null; left: number; revision: number }> {
+): Promise<{ label: string | null; done: number; left: number; revision: number }> {
   return db.transaction(async (tx) => {
     const revision = await locked(tx, scope.name);
     const undone = way === 'redo';
@@ -189,7 +190,7 @@ export async function turn(
       .where(and(isOf(scope.name, by.editor), eq(edits.undone, undone)))
       .orderBy(undone ? asc(edits.n) : desc(edits.n))
       .limit(1);
-    if (!step) return { label: null, left: 0, revision };
+    if (!step) return { label: null, done: 0, left: 0, revision };
     const now = await scope.read(tx);
     const since = await changedByOthers(tx, scope.name, step.revision, by);
     const own = step.pieces.filter((p) => !since.has(p.key));
@@ -199,6 +200,6 @@ export async function turn(
     if (keys.size) await scope.write(tx, next, keys);
     const after = keys.size ? await noted(tx, scope.name, by, step.label, keys) : revision;
     await tx.update(edits).set({ undone: !undone, revision: after }).where(eq(edits.n, step.n));
-    return { label: step.label, left, revision: after };
+    return { label: step.label, done: keys.size, left, revision: after };
   });
 }

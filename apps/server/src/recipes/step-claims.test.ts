@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { eq } from 'drizzle-orm';
-import { openDatabase, type Database } from '../database/database';
+import { openDatabase } from '../database/database';
 import { recipeResults } from '../database/schema';
 import { testServer } from '../test-server';
 import { stepClaims, type Step, type StepClaims } from './step-claims';
@@ -26,7 +26,7 @@ beforeAll(async () => {
       const value: unknown = Reflect.get(db, key);
       return typeof value === 'function' ? (value.bind(db) as unknown) : value;
     },
-  }) as Database;
+  });
   one = stepClaims(unreachable, LEASE);
   two = stepClaims(opened.db, LEASE);
 });

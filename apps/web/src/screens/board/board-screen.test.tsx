@@ -88,7 +88,7 @@ async function opened({ detail = listing(), cell = CELL, refuses = '' } = {}) {
     'PUT /api/listings/:id/cells': ({ body }) =>
       or({ assigned: (body as { cells: [] }).cells.length, revision: 5 }),
     'POST /api/listings/:id/fill': or({ filled: 1, left: 2, revision: 5 }),
-    'POST /api/listings/:id/turn': or({ label: 'Fill Front', left: 0, revision: 5 }),
+    'POST /api/listings/:id/turn': or({ label: 'Fill Front', done: 1, left: 0, revision: 5 }),
     'POST /api/listings/:id/waivers': or({
       id: uuid(9),
       listingId: LISTING,

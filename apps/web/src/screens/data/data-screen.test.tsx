@@ -43,7 +43,7 @@ async function opened({ refuses = '' } = {}) {
     'POST /api/products/:id/turn': () => {
       const label = now.edits.undo;
       now.edits = { undo: null, redo: label };
-      return { label, left: 0, revision: 3 };
+      return { label, done: 1, left: 0, revision: 3 };
     },
   });
   const shown = show(DataScreen, '/products/:id', `/products/${PRODUCT}`);

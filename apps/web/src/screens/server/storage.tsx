@@ -57,14 +57,6 @@ export function Storage() {
         <Dialog
           open
           title={msg('Remove unused files')}
-          about={
-            found.files
-              ? msg(
-                  '{size} in {files, plural, one {# file} other {# files}} would be removed. They cannot be brought back.',
-                  sizes(found),
-                )
-              : msg('Nothing is old enough to be removed.')
-          }
           onClose={() => setFound(null)}
           footer={
             <>
@@ -77,7 +69,14 @@ export function Storage() {
             </>
           }
         >
-          {null}
+          <p>
+            {found.files
+              ? msg(
+                  '{size} in {files, plural, one {# file} other {# files}} would be removed. They cannot be brought back.',
+                  sizes(found),
+                )
+              : msg('Nothing is old enough to be removed.')}
+          </p>
         </Dialog>
       )}
     </>
