@@ -170,9 +170,11 @@ async function makeListing(
   productId: string,
   sheets: SpecSheet[],
 ): Promise<string> {
+  // Lists begin with what was made last: the demo's first listing stands first, and the others in their order.
+  const createdAt = new Date(Date.now() - 1000 * (await db.$count(listings)));
   const [row] = await db
     .insert(listings)
-    .values({ workspaceId: WORKSPACE, title, productId, sheets: sheets.map((s) => s.id) })
+    .values({ workspaceId: WORKSPACE, title, productId, sheets: sheets.map((s) => s.id), createdAt })
     .returning({ id: listings.id });
   const known = new Set(sheets.flatMap((s) => s.slots.map((slot) => slotKey(s, slot))));
   if (!known.size) throw new Error(`The listing "${title}" has no slots.`);
