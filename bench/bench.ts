@@ -22,6 +22,7 @@ import { benchFill } from './fill';
 import { benchOverlays } from './overlays';
 import { benchPrint } from './print';
 import { benchStaging } from './staging';
+import { benchTruth } from './truth';
 
 /** Speed and quality, each against a named baseline measured in the same run. */
 
@@ -216,6 +217,7 @@ if (only === 'measures') await printMeasures(process.argv[3]);
 if (!only || only === 'paint') await benchPainting();
 if (!only || only === 'large') await benchLarge();
 if (!only || only === 'staging') await benchStaging(root);
+if (!only || only === 'truth') await benchTruth(root);
 if (!only || only === 'print') await benchPrint(root);
 if (!only || only === 'overlays') await benchOverlays(root);
 if (!only || only === 'fill') await benchFill(root);

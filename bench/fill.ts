@@ -19,7 +19,7 @@ import { decodeGrey, decodePicture } from '@scenograph/host-node/read-picture';
 /* eslint-disable @typescript-eslint/no-explicit-any */
 
 /** An OpenCV build that has its photo module; the one used for GrabCut has none. */
-async function loadOpenCv(): Promise<any> {
+export async function loadOpenCv(): Promise<any> {
   const cv = createRequire(import.meta.url)('@techstark/opencv-js');
   if (!cv.Mat) await new Promise<void>((resolve) => (cv.onRuntimeInitialized = resolve));
   return { cv };
@@ -102,14 +102,19 @@ function withAlpha(mask: Plane): Rgba {
 }
 
 /** What is to be filled holds nothing of the truth. */
-function blackened(picture: Rgba, mask: Plane): Rgba {
+export function blackened(picture: Rgba, mask: Plane): Rgba {
   const out = createRgba(picture.width, picture.height);
   out.data.set(picture.data);
   for (let i = 0; i < mask.data.length; i++) if (mask.data[i] > 0) out.data.set([0, 0, 0], i * 4);
   return out;
 }
 
-function inpaint(cv: any, picture: Rgba, mask: Plane): Rgba {
+export function inpaint(
+  cv: any,
+  picture: Rgba,
+  mask: Plane,
+  method: 'INPAINT_TELEA' | 'INPAINT_NS' = 'INPAINT_TELEA',
+): Rgba {
   const rgba = cv.matFromArray(picture.height, picture.width, cv.CV_8UC4, picture.data);
   const rgb = new cv.Mat();
   cv.cvtColor(rgba, rgb, cv.COLOR_RGBA2RGB);
@@ -120,7 +125,7 @@ function inpaint(cv: any, picture: Rgba, mask: Plane): Rgba {
     Uint8Array.from(mask.data, (v) => (v > 0.02 ? 255 : 0)),
   );
   const result = new cv.Mat();
-  cv.inpaint(rgb, marked, result, 5, cv.INPAINT_TELEA);
+  cv.inpaint(rgb, marked, result, 5, cv[method]);
   const out = createRgba(picture.width, picture.height);
   for (let i = 0; i < picture.width * picture.height; i++)
     out.data.set([result.data[i * 3], result.data[i * 3 + 1], result.data[i * 3 + 2], 255], i * 4);

@@ -1,6 +1,6 @@
 /**
  * "npm run bench": builds the benchmarks and runs them ("npm run bench -- cutout", "-- paint", "-- large", "-- staging",
- * "-- print", "-- fill" or "-- overlays" for one part). Those at full scale, with a server and workers of their own, run
+ * "-- print", "-- fill", "-- overlays" or "-- truth [staged|printed|filled]" for one part). Those at full scale, with a server and workers of their own, run
  * only when they are named: "-- deliveries", "-- board", "-- kills", "-- rounds", "-- load", "-- hostile"; "-- interface [address]" asks a running
  * Scenograph.
  */

@@ -210,6 +210,8 @@ test('stage stands a cutout true to size on a spot and prints where; what cannot
     '74',
     '--tone',
     '0',
+    '--relight',
+    '0',
     '--light',
     '40,50,0.2',
     '-o',
@@ -217,11 +219,21 @@ test('stage stands a cutout true to size on a spot and prints where; what cannot
   );
   const half = smaller.json;
   expect(half.box.width / box.width).toBeCloseTo(0.5, 1);
-  expect(half.colourDrift).toBe(0);
+  expect([half.colourDrift, half.light]).toEqual([0, 1]);
+  // From behind, the scene's light leaves the near side dark.
+  const lit = (azimuth: number) =>
+    scenograph(
+      'stage',
+      scene,
+      at('cut.png'),
+      ...['--height-mm', '148', '--light', `${azimuth},40,0.2`, '-o', at('lit.png')],
+    ).json.light as number;
+  expect(lit(180)).toBeLessThan(0.7 * lit(0));
   for (const [args, sentence] of [
     [['--spot', 'roof', '--height-mm', '100'], /no spot "roof"; it has centre, left, right/],
     [['--height-mm', '100', '--light', '0,-5,0.5'], /above the plane/],
     [['--height-mm', '0'], /millimetres above 0/],
+    [['--height-mm', '100', '--relight', '1.5'], /0 to 1/],
   ] as const)
     expect(scenograph('stage', scene, at('cut.png'), ...args, '-o', at('no.jpg')).error).toMatch(sentence);
   writeFileSync(at('broken.json'), '{"name":');

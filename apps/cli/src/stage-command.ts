@@ -5,7 +5,7 @@ import { InvalidArgumentError, type Command } from 'commander';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import type { Ground } from '@scenograph/core/stage/ground';
 import { sceneCamera, type SceneSurvey } from '@scenograph/core/stage/survey';
-import { toneOf } from '@scenograph/core/elements/product/paint';
+import { toneOf } from '@scenograph/core/elements/product/lit';
 import type { Pose } from '@scenograph/core/stage/stand';
 import type { ProductElement } from '@scenograph/core/elements/product/model';
 import { boundsAbove, alphaPlane, crop } from '@scenograph/core/raster/pixels';
@@ -35,6 +35,7 @@ interface StageOptions {
   mode: Pose;
   light?: Light;
   tone: number;
+  relight: number;
   output: string;
 }
 
@@ -55,6 +56,7 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     .option('--mode <mode>', 'stand, float or flat', readMode, 'stand' as Pose)
     .option('--light <az,el,softness>', 'a light of its own: degrees, degrees, 0 to 1', readLight)
     .option('--tone <n>', 'how far its tone is eased toward the scene, 0 to 1', readShare, 0.6)
+    .option('--relight <n>', "how far the scene's light replaces that of its photo, 0 to 1", readShare, 1)
     .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
     .action((scene: string, cutout: string, options: StageOptions) =>
       stage(scene, cutout, options, formatOf(options.output)),
@@ -82,7 +84,7 @@ async function stage(
   const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
   const painter = painterOf(scene, cutout);
   const painted = await painter.paint(resolved);
-  const { drift, held } = await painter.with(resolved, (environment) => toneOf(product, environment));
+  const { drift, held, light } = await painter.with(resolved, (environment) => toneOf(product, environment));
   const { told } = await writePicture(options.output, painted.pixels(), format);
   print({
     ...told,
@@ -91,6 +93,7 @@ async function stage(
     ...placementOf(product, ground, shot.frame),
     colourDrift: round(drift, 2),
     colourDriftHeld: held,
+    light: round(light, 2),
     milliseconds: Math.round(performance.now() - started),
   });
 }
@@ -127,7 +130,7 @@ function spotOf({ spots }: SceneSurvey, asked: string | undefined): SceneSurvey[
 /** The cutout as a product at its spot, in its true size. */
 function placedProduct(
   { title, image, hash }: Awaited<ReturnType<typeof openCutout>>,
-  { heightMm, depthMm, mode, tone, light }: StageOptions,
+  { heightMm, depthMm, mode, tone, relight, light }: StageOptions,
   scene: [BackdropElement],
   frame: { width: number; height: number },
   spot: { x: number; y: number },
@@ -150,6 +153,7 @@ function placedProduct(
   const lit = {
     ...made,
     tone: { ...made.tone, strength: tone },
+    relight,
     shadow: { ...made.shadow, light: light ?? null },
   };
   const moved = { ...lit, box: movedOnGround(lit, spot, ground, frame) };

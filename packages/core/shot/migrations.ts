@@ -95,6 +95,14 @@ const STEPS: ((shot: Json) => Json)[] = [
       fits: eachPatch(shot.fits, bindable),
     };
   },
+  // 8: a scene's light may be laid on products; those that stand already keep the look they have.
+  (shot) => ({
+    ...shot,
+    version: 8,
+    elements: (shot.elements as Json[]).map((element) =>
+      element.kind === 'product' ? { ...element, relight: 0 } : element,
+    ),
+  }),
 ];
 
 /** Every difference of every slot changed alike. */

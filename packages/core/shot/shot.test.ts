@@ -181,8 +181,8 @@ test('shots of the first version open; newer and foreign ones are refused with a
   const read = readShot(old);
   const [ground, stood] = read.elements;
   expect(ground).toEqual(now.elements[0]);
-  // What older shots did not have begins as it was: no tone, no reflection; the light is the scene's.
-  expect(stood).toEqual({ ...now.elements[1], tone: { strength: 0, limit: 6 } });
+  // What older shots did not have begins as it was: no tone, no reflection; shadows by the scene's light, which does not fall on it.
+  expect(stood).toEqual({ ...now.elements[1], tone: { strength: 0, limit: 6 }, relight: 0 });
   const radial = {
     ...old.elements[0],
     fill: {

@@ -1,3 +1,4 @@
+import { fromLinear, LINEAR } from '../raster/colour';
 import { createPlane, createRgba, type Rgba } from '../raster/pixels';
 import { emptyShot, type Shot } from '../shot/document';
 import { newBackdrop, newProduct, newText } from '../shot/starters';
@@ -184,6 +185,18 @@ test('a product that is cut off, soft, or of another colour than its cutout is t
   const drift = (image: Rgba) =>
     verdicts(measureAll(subject(s, { ...sharp, image }, { neutral })), s)['colour-drift'];
   expect([drift(sharp.image), drift(drifted)]).toEqual(['pass', 'stop']);
+  // A scene's light may make it darker: its colour is judged in equal light, and so little light that it hides is told.
+  const inLight = (share: number) => {
+    const image = createRgba(400, 400);
+    image.data.set(sharp.image.data.map((v, i) => (i % 4 === 3 ? v : fromLinear(LINEAR[v] * share))));
+    const measured = measureAll(subject(s, { ...sharp, image }, { neutral }), undefined);
+    return judgeMeasures(measured, s).find((r) => r.check === 'colour-drift')!;
+  };
+  expect(inLight(0.5)).toMatchObject({
+    verdict: 'pass',
+    measured: expect.stringMatching(/^delta E [01]\.\d, light (49|50|51) %$/),
+  });
+  expect(inLight(0.05)).toMatchObject({ verdict: 'look', sentence: expect.stringMatching(/hard to see/) });
 
   const shot = emptyShot(400, 400);
   const half = {

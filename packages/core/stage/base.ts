@@ -1,11 +1,12 @@
 import { grow } from '../raster/distance';
 import { reducedAlpha, type Plane, type Rgba } from '../raster/pixels';
+import { boxCorner, type BoxCorner } from './box-corner';
 
 const RADIAN = Math.PI / 180;
 
 /**
  * What a product stands on, as its cutout shows it; lengths as shares of the cutout's width. Photographed from
- * above a round base is an ellipse, of which the lower half is seen.
+ * above a round base is an ellipse, of which the lower half is corner.
  */
 export interface ProductBase {
   /** The middle of the base, from the left and from the cutout's top. */
@@ -20,8 +21,10 @@ export interface ProductBase {
   length: number;
   /** How steeply the camera looked down, in degrees, taking the base for round. */
   pitchDeg: number;
-  /** 0..1: how well an ellipse explains the lower edge. */
+  /** 0..1: how well an ellipse (or a box's corner) explains the lower edge. */
   confidence: number;
+  /** The nearest upright edge where it stands on a rectangle and not on an ellipse. */
+  corner?: BoxCorner;
 }
 
 /** A base for a cutout of which nothing is known. */
@@ -110,6 +113,11 @@ export function measureBase(alpha: Plane): ProductBase {
     if (error < best.error - 1e-6) best = { error, a, b, y };
   }
   const { a, b, y, error } = best;
+  let off = 0;
+  for (let x = left; x < right; x++)
+    off += Math.abs(lower[x] - y - b * Math.sqrt(Math.max(0, 1 - ((x + 0.5 - cx) / a) ** 2)));
+  const corner = boxCorner(lower, upperEdge(solid, w, h), [left, right - 1], off / (right - left));
+  if (corner && corner.left + corner.right > 0) return onCorner(corner, [left / w, right / w], solid, w, h);
   cx = Math.min(w, Math.max(0, cx));
   const pitch = Math.asin(Math.min(1, b / a));
   return {
@@ -121,6 +129,48 @@ export function measureBase(alpha: Plane): ProductBase {
     length: longest(solid, w, h) / w,
     pitchDeg: pitch / RADIAN,
     confidence: Math.max(0, Math.min(1, (1 - error / (0.02 * w)) * Math.min(1, half / (w * 0.15)))),
+  };
+}
+
+/**
+ * The base of a box seen over a corner: the middle of its footprint is the middle of its diagonal, and two sides at right
+ * angles tell the camera's pitch (the tangents of their turns, the slopes over its sine, have the product 1).
+ */
+function onCorner(
+  corner: BoxCorner,
+  [from, to]: [number, number],
+  solid: Uint8Array,
+  w: number,
+  h: number,
+): ProductBase {
+  const fromY = corner.y - corner.left * (corner.x - from);
+  const toY = corner.y - corner.right * (to - corner.x);
+  const x = (from + to) / 2;
+  const y = (fromY + toY) / 2;
+  // One side alone seen: the other is taken for as steep as usual.
+  const sine =
+    corner.left > 0.02 && corner.right > 0.02 ? Math.min(0.9, Math.sqrt(corner.left * corner.right)) : 0.26;
+  const halfWidth = (to - from) / 2;
+  // The far corner of a box's top shows over the middle of the diagonal as far as the near one shows under it.
+  const back = { x: Math.round((from + to - corner.x) * w), y: (fromY + toY - corner.y - corner.tall) * w };
+  const column = Math.min(w - 1, Math.max(0, back.x));
+  let top = 0;
+  while (top < h - 1 && !solid[top * w + column]) top++;
+  const flatTop = Math.abs(top - back.y) < Math.max(3, h * 0.03);
+  const pitch = Math.asin(sine);
+  return {
+    x,
+    y,
+    halfWidth,
+    halfDepth: Math.max(corner.y - y, 0.004),
+    topDepth: flatTop
+      ? Math.max(0, y - corner.tall)
+      : (topHalfWidth(solid, w, h) * Math.sin(Math.max(0, pitch - TOP_PITCH * RADIAN))) / w,
+    length: longest(solid, w, h) / w,
+    pitchDeg: pitch / RADIAN,
+    confidence: 0.9,
+    // Without a flat top the faces are taken to reach as high as the silhouette does.
+    corner: flatTop ? corner : { ...corner, tall: h / w },
   };
 }
 
@@ -170,6 +220,18 @@ export function drawnOn(base: ProductBase, bounds: { x: number; y: number; width
 export function baseOfCutout(image: Rgba): ProductBase {
   const factor = Math.max(1, Math.ceil(Math.max(image.width, image.height) / 256));
   return measureBase(reducedAlpha(image, factor));
+}
+
+/** The upper edge of each column, in pixels. */
+function upperEdge(solid: Uint8Array, w: number, h: number): Float64Array {
+  const out = new Float64Array(w).fill(h);
+  for (let x = 0; x < w; x++)
+    for (let y = 0; y < h; y++)
+      if (solid[y * w + x]) {
+        out[x] = y;
+        break;
+      }
+  return out;
 }
 
 function longest(solid: Uint8Array, w: number, h: number): number {

@@ -9,13 +9,23 @@ export interface Layer {
   halfDepth: number;
 }
 
+/** A box that stands turned: by how much (radians from the right, away), and its half sides as shares of a level's half width. */
+export interface Turn {
+  angle: number;
+  along: number;
+  across: number;
+}
+
 /**
  * A product as a stack of thin levels, made from its silhouette: x to the right of the base's middle, y away from
- * the camera, z up. `round` levels are ellipses, others rectangles.
+ * the camera, z up. `round` levels are ellipses, others rectangles,
+ * which may be turned.
  */
 export interface Body {
   layers: Layer[];
   round: boolean;
+  /** For a box that is seen over a corner. */
+  turn: Turn | null;
   height: number;
   /** The base that touches the plane. */
   foot: { halfWidth: number; halfDepth: number };
@@ -65,12 +75,16 @@ export function bodyOf(
   }
   const footWidth = (base.halfWidth * w) / pxPerMm;
   const seenDepth = sin > 0.06 ? (base.halfDepth * w) / (pxPerMm * sin) : 0;
-  const deep = depthMm ?? (seenDepth > footWidth * 0.15 ? 2 * Math.min(seenDepth, footWidth * 1.6) : widest);
+  const turn = turnOf(base);
+  const deep = turn
+    ? 2 * seenDepth
+    : (depthMm ?? (seenDepth > footWidth * 0.15 ? 2 * Math.min(seenDepth, footWidth * 1.6) : widest));
   const share = widest > 0 ? Math.min(1.6, deep / widest) : 1;
   // A straight lower edge under a camera that looks down is the front of a box.
-  const round = !(base.confidence > 0.5 && sin < 0.06 && base.halfDepth < 0.012);
+  const round = !turn && !(base.confidence > 0.5 && sin < 0.06 && base.halfDepth < 0.012);
   return {
     round,
+    turn,
     height,
     foot: {
       halfWidth: footWidth,
@@ -82,11 +96,60 @@ export function bodyOf(
   };
 }
 
+/** How a base that is seen over a corner is turned, and its sides; null for all others. */
+function turnOf({ corner, x, halfWidth, pitchDeg }: ProductBase): Turn | null {
+  if (!corner) return null;
+  const sine = Math.max(0.05, Math.sin((pitchDeg * Math.PI) / 180));
+  const angle = Math.atan2(corner.right, sine);
+  const [cos, sin] = [Math.max(0.05, Math.cos(angle)), Math.max(0.05, Math.sin(angle))];
+  return {
+    angle,
+    along: (x + halfWidth - corner.x) / cos / 2 / halfWidth,
+    across: (corner.x - x + halfWidth) / sin / 2 / halfWidth,
+  };
+}
+
+/**
+ * Where a level reaches from and to along a line across it at `y` from its middle; null where the line misses it.
+ * @returns from and to, from the level's middle
+ */
+export function spanAt(
+  body: Pick<Body, 'round' | 'turn'>,
+  layer: Layer,
+  y: number,
+  least = 0,
+): [number, number] | null {
+  const half = (layer.right - layer.left) / 2;
+  const { turn } = body;
+  if (turn) {
+    const [cos, sin] = [Math.cos(turn.angle), Math.sin(turn.angle)];
+    const a = Math.max(least, turn.along * half);
+    const b = Math.max(least, turn.across * half);
+    // Between two pairs of parallel sides.
+    const first: [number, number] = [(-a - y * sin) / cos, (a - y * sin) / cos];
+    const second: [number, number] = [(y * cos - b) / sin, (y * cos + b) / sin];
+    const from = Math.max(first[0], second[0]);
+    const to = Math.min(first[1], second[1]);
+    return to > from ? [from, to] : null;
+  }
+  const t = y / Math.max(layer.halfDepth, least, 1e-9);
+  if (Math.abs(t) > 1) return null;
+  const reach = body.round ? half * Math.sqrt(1 - t * t) : half;
+  return [-reach, reach];
+}
+
+/** Whether a place lies within a level; from the level's middle. */
+export function isWithin(body: Pick<Body, 'round' | 'turn'>, layer: Layer, x: number, y: number): boolean {
+  const span = spanAt(body, layer, y, 0.5);
+  return span !== null && x >= span[0] && x <= span[1];
+}
+
 /** The same body in other units: every length times `k`. */
 export function scaledBody(body: Body, k: number): Body {
   if (Math.abs(k - 1) < 1e-6) return body;
   return {
     round: body.round,
+    turn: body.turn,
     height: body.height * k,
     foot: { halfWidth: body.foot.halfWidth * k, halfDepth: body.foot.halfDepth * k },
     layers: body.layers.map((l) => ({
@@ -102,6 +165,7 @@ export function scaledBody(body: Body, k: number): Body {
 export function boxBody(width: number, height: number, depth: number): Body {
   return {
     round: false,
+    turn: null,
     height,
     foot: { halfWidth: width / 2, halfDepth: depth / 2 },
     layers: Array.from({ length: LEVELS + 1 }, (_, i) => ({

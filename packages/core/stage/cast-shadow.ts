@@ -1,6 +1,6 @@
 import { blur } from '../raster/blur';
 import { createPlane, type Plane } from '../raster/pixels';
-import type { Body } from './body';
+import { spanAt, type Body } from './body';
 import { shadowFalls, type Light } from './light';
 
 /** A shadow as it lies on the plane: 0..1 of the light taken, in a grid of millimetres about the product's base. */
@@ -67,15 +67,14 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
       const h = layer.z + lift;
       const cx = (layer.left + layer.right) / 2 + fall.x * h;
       const cy = fall.y * h;
-      const a = (layer.right - layer.left) / 2;
       const b = Math.max(layer.halfDepth, mmPerPx * 0.55);
       const first = Math.max(0, Math.ceil((cy - b - y0) / mmPerPx - 0.5));
       const last = Math.min(height - 1, Math.floor((cy + b - y0) / mmPerPx - 0.5));
       for (let y = first; y <= last; y++) {
-        const t = ((y + 0.5) * mmPerPx + y0 - cy) / b;
-        const reach = body.round ? a * Math.sqrt(Math.max(0, 1 - t * t)) : a;
-        const from = (cx - reach - x0) / mmPerPx;
-        const to = (cx + reach - x0) / mmPerPx;
+        const span = spanAt(body, layer, (y + 0.5) * mmPerPx + y0 - cy, mmPerPx * 0.55);
+        if (!span) continue;
+        const from = (cx + span[0] - x0) / mmPerPx;
+        const to = (cx + span[1] - x0) / mmPerPx;
         if (to <= 0 || from >= width) continue;
         begin(ends, y * (width + 2), from, 1, width);
         begin(ends, y * (width + 2), to, -1, width);

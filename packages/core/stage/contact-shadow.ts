@@ -1,5 +1,5 @@
 import { createPlane } from '../raster/pixels';
-import type { Body } from './body';
+import type { Body, Turn } from './body';
 import type { GroundShadow } from './cast-shadow';
 
 /**
@@ -22,7 +22,11 @@ export function contactShadow(body: Body, lift = 0, cells = 96): GroundShadow {
     for (let x = 0; x < width; x++) {
       const px = x0 + (x + 0.5) * mmPerPx;
       const py = y0 + (y + 0.5) * mmPerPx;
-      const d = body.round ? outsideEllipse(px, py, a, b) : outsideBox(px, py, a, b);
+      const d = body.turn
+        ? outsideTurned(px, py, body.turn, a)
+        : body.round
+          ? outsideEllipse(px, py, a, b)
+          : outsideBox(px, py, a, b);
       let v: number;
       if (lift > 0) {
         // Seen from the plane the foot shrinks with its distance.
@@ -55,4 +59,9 @@ function outsideBox(x: number, y: number, a: number, b: number): number {
   const dx = Math.abs(x) - a;
   const dy = Math.abs(y) - b;
   return dx > 0 && dy > 0 ? Math.hypot(dx, dy) : Math.max(dx, dy);
+}
+
+function outsideTurned(x: number, y: number, { angle, along, across }: Turn, half: number): number {
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  return outsideBox(x * cos + y * sin, y * cos - x * sin, along * half, across * half);
 }

@@ -7,6 +7,7 @@ import { shadeOn, type Caster } from './shade-on';
 const POST: Body = {
   layers: Array.from({ length: 11 }, (_, i) => ({ z: i * 10, left: -20, right: 20, halfDepth: 20 })),
   round: false,
+  turn: null,
   height: 100,
   foot: { halfWidth: 20, halfDepth: 20 },
 };

@@ -1,5 +1,5 @@
 import { createRgba, type Plane, type Rgba } from '../raster/pixels';
-import type { Body } from './body';
+import { isWithin, type Body } from './body';
 import { shadowFalls, type Light } from './light';
 
 /** A body and where its base's middle lies, in millimetres from the receiver's: right and away. */
@@ -65,12 +65,7 @@ export function shadeOn(
             if (level < 0 || level > body.height) continue;
             const cx = mx - fall.x * climb - caster.x;
             const cy = front - fall.y * climb - caster.y;
-            const inside = levels[n](level).some((l) => {
-              const w = (l.right - l.left) / 2;
-              const p = (cx - (l.left + l.right) / 2) / w;
-              const q = cy / Math.max(0.5, l.halfDepth);
-              return body.round ? p * p + q * q <= 1 : Math.abs(p) <= 1 && Math.abs(q) <= 1;
-            });
+            const inside = levels[n](level).some((l) => isWithin(body, l, cx - (l.left + l.right) / 2, cy));
             if (inside) {
               hits++;
               break;

@@ -8,7 +8,7 @@ import { greyPlane } from '@scenograph/core/raster/pixels';
 import { itemReach, surfaceOf } from '@scenograph/core/surface/print-item';
 import type { Reach } from '@scenograph/core/surface/uv-map';
 import { groundLightness } from '@scenograph/core/elements/product/ground-lightness';
-import { toneOf } from '@scenograph/core/elements/product/paint';
+import { toneOf } from '@scenograph/core/elements/product/lit';
 import { environmentOf, needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
@@ -132,6 +132,8 @@ async function paintNow(
 export interface StagingNote {
   /** Colour drift from the source, delta E 2000, and whether it was held under its limit. */
   drift: number;
+  /** The light that falls on it against its photo's; 1 is as much. */
+  light: number;
   held: boolean;
   /** Lightness of the ground its shadow falls on, 0..1; null where nothing lies behind. */
   ground: number | null;
@@ -174,8 +176,8 @@ const api = {
     const element = shot.elements.find((e) => e.id === id);
     if (!(element && isProduct(element))) return null;
     const environment = environmentOf(shot, await optionsFor(shot));
-    const { drift, held } = toneOf(element, environment);
-    return { drift, held, ground: groundLightness(element, environment) };
+    const { drift, held, light } = toneOf(element, environment);
+    return { drift, held, light, ground: groundLightness(element, environment) };
   },
 
   /** How far a mockup's item reaches over the surface of one of its areas. */

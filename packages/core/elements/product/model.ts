@@ -43,6 +43,8 @@ export interface ProductElement extends ElementBase {
   reflection: { strength: number; fade: number; roughness: number };
   /** How far its tone is eased toward the scene's, and the most colour drift allowed, delta E 2000. */
   tone: { strength: number; limit: number };
+  /** How far the scene's light replaces that of its photo, 0..1. */
+  relight: number;
   /** Several standing together; null for one. */
   pack: Arrangement | null;
 }
@@ -65,6 +67,13 @@ export const productSchema: Record<Exclude<keyof ProductElement, keyof ElementBa
     length: Joi.number().greater(0).required(),
     pitchDeg: Joi.number().min(0).max(90).required(),
     confidence: share,
+    corner: Joi.object({
+      x: Joi.number().required(),
+      y: Joi.number().required(),
+      left: Joi.number().min(0).required(),
+      right: Joi.number().min(0).required(),
+      tall: Joi.number().required(),
+    }),
   })
     .allow(null)
     .required(),
@@ -91,6 +100,7 @@ export const productSchema: Record<Exclude<keyof ProductElement, keyof ElementBa
   }).required(),
   reflection: Joi.object({ strength: share, fade: share, roughness: share }).required(),
   tone: Joi.object({ strength: share, limit: Joi.number().min(0).max(40).required() }).required(),
+  relight: share,
   pack: arrangementSchema.allow(null).required(),
 };
 
@@ -108,7 +118,7 @@ export const productKind: ElementKind<ProductElement> = {
   placedBy: ({ followsVariant, picture, base, ownShadow, pitchDeg, millimetres }) =>
     followsVariant ? { picture, base, ownShadow, pitchDeg, millimetres } : {},
   behindForeground: ({ behind }) => behind,
-  ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 } }),
+  ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 }, relight: 0 }),
   asPlace: (element) =>
     element.followsVariant
       ? { expects: 'product', hint: 'The product', required: true, area: element.box }

@@ -1,4 +1,4 @@
-import { drawPicture, levelPixels } from '../draw-picture';
+import { drawPicture } from '../draw-picture';
 import type { Canvas2D } from '../../raster/canvas';
 import type { PaintEnvironment } from '../environment';
 import { parseHex } from '../../raster/colour';
@@ -10,18 +10,11 @@ import { layPicture, layShadows } from '../../stage/lay-on-plane';
 import { reflect } from '../../stage/reflection';
 import { shadeOn, type Caster } from '../../stage/shade-on';
 import { groundPlacement } from '../../stage/stand';
-import {
-  changeTone,
-  measureTone,
-  NO_CHANGE,
-  toneToward,
-  withinDrift,
-  type ToneChange,
-} from '../../stage/tone-match';
 import { elementsOfProducts } from './others';
 import { showsOwnShadow, type ProductElement } from './model';
 import type { ElementPainter } from '../painter';
-import { lightAt, lightOf, uprightPicture, uprightProduct, smallPicture, standingBody } from './upright';
+import { litPixels } from './lit';
+import { lightAt, lightOf, uprightPicture, uprightProduct, standingBody } from './upright';
 
 /** A pool of shade may not be darker than this. */
 const DEEPEST = 0.92;
@@ -209,85 +202,16 @@ function paintProduct(element: ProductElement, canvas: Canvas2D, environment: Pa
   const { box, picture } = element;
   const source = environment.picture(picture);
   if (element.pose === 'flat' && environment.ground && paintFlat(element, canvas, environment)) return;
-  const tone = environment.productsOnly ? NO_CHANGE : toneOf(element, environment).change;
   const level = Math.max(
     0,
     Math.floor(Math.log2(Math.max(1, source.width / (box.width * environment.scale)))),
   );
   canvas.imageSmoothingEnabled = true;
   canvas.imageSmoothingQuality = 'medium';
-  canvas.drawImage(tonedLevel(element, tone, level, environment), box.x, box.y, box.width, box.height);
+  const lit = litPixels(element, level, environment);
+  const drawable = lit ? environment.derived(lit.key, lit.make) : source.drawable;
+  canvas.drawImage(drawable, box.x, box.y, box.width, box.height);
   if (!environment.productsOnly && !box.rotation) paintShade(element, canvas, environment);
-}
-
-function tonedLevel(
-  { picture, box }: ProductElement,
-  tone: ToneChange,
-  level: number,
-  environment: PaintEnvironment,
-): object {
-  const source = environment.picture(picture);
-  const same = Object.entries(tone).every(([k, v]) => v === NO_CHANGE[k as keyof ToneChange]);
-  if (same && level === 0) return source.drawable;
-  if (same)
-    return environment.derived(`level:${picture}:${level}`, () => levelPixels(source.pixels(), level));
-  const perFrame = source.width / 2 ** level / box.width;
-  const key = Object.values(tone)
-    .map((v) => v.toFixed(3))
-    .join(':');
-  return environment.derived(`tone:${picture}:${level}:${key}:${perFrame.toFixed(1)}`, () => {
-    const pixels = environment.kept(`pixels:${picture}:${level}`, () => levelPixels(source.pixels(), level));
-    return changeTone(pixels, tone, perFrame);
-  });
-}
-
-/** How a product's tone is changed where it stands, and the colour drift that this makes. */
-export function toneOf(
-  element: ProductElement,
-  environment: PaintEnvironment,
-): { change: ToneChange; drift: number; held: boolean } {
-  const none = { change: NO_CHANGE, drift: 0, held: false };
-  const { tone, box, picture } = element;
-  const scene = environment.ground?.scene;
-  if (!scene || tone.strength <= 0) return none;
-  const last = `tone:${element.id}:${picture}:${tone.strength}:${tone.limit}`;
-  if (environment.draft) {
-    const settled = environment.settled.get<typeof none>(last);
-    if (settled) return settled;
-  }
-  const small = smallPicture(scene.picture, environment);
-  const k = small.width / scene.box.width;
-  // Around and behind the product, and the ground before it.
-  const around = {
-    x: (box.x - box.width * 0.5 - scene.box.x) * k,
-    y: (box.y - scene.box.y) * k,
-    width: box.width * 2 * k,
-    height: box.height * 1.25 * k,
-  };
-  const at = Object.values(around).map((v) => Math.round(v / 6));
-  const made = environment.kept(`tone-of:${last}:${scene.picture}:${at.join(':')}`, () => {
-    const product = smallPicture(picture, environment);
-    const own = measureTone(product, { x: 0, y: 0, width: product.width, height: product.height });
-    const place = measureTone(small, around);
-    const whole = environment.kept(`tone-scene:${scene.picture}`, () => {
-      const all = measureTone(small, { x: 0, y: 0, width: small.width, height: small.height });
-      // Grain is lost in a reduced copy: it is measured on a part of the picture itself.
-      const full = environment.picture(scene.picture).pixels();
-      const part = {
-        x: full.width * 0.25,
-        y: full.height * 0.3,
-        width: full.width * 0.5,
-        height: full.height * 0.5,
-      };
-      const grain = measureTone(full, part)?.grain ?? 0;
-      return all && { ...all, grain };
-    });
-    if (!own || !place || !whole) return none;
-    const change = toneToward({ ...own, grain: 0 }, place, whole);
-    return withinDrift(product, change, tone.strength, tone.limit);
-  });
-  environment.settled.set(last, made);
-  return made;
 }
 
 /** What lies flat is laid on the ground in perspective. False where no plane shows. */
@@ -298,13 +222,8 @@ function paintFlat(element: ProductElement, canvas: Canvas2D, environment: Paint
   const source = environment.picture(picture);
   const detail = environment.scale * (environment.draft ? 0.7 : 1);
   const level = Math.max(0, Math.floor(Math.log2(Math.max(1, source.width / (box.width * detail)))));
-  const tone = environment.productsOnly ? NO_CHANGE : toneOf(element, environment).change;
-  const pixels = environment.kept(
-    `flat:${picture}:${level}:${Object.values(tone)
-      .map((v) => v.toFixed(3))
-      .join(':')}`,
-    () => changeTone(levelPixels(source.pixels(), level), tone, source.width / 2 ** level / box.width),
-  );
+  const lit = litPixels(element, level, environment);
+  const pixels = lit ? environment.kept(`flat:${lit.key}`, lit.make) : source.pixels();
   const mm = { width: box.width / standing.scale, height: box.height / standing.scale };
   const { camera } = standing;
   const stand = { ...standing.stand, facing: standing.stand.facing - (box.rotation * Math.PI) / 180 };

@@ -195,13 +195,20 @@ function ReflectionPart({
 
 /** The product's tone eased toward the scene's, and what that does to its colours. */
 export function ProductToneDesk({ element, shot, during, commit }: Props) {
-  const { tone } = element;
+  const { tone, relight } = element;
   const note = useStagingNote(shot, element);
   const scene = groundOf(shot.elements)?.scene;
   return (
     <div className="grid gap-1">
       {scene ? (
         <>
+          <Slider
+            label={msg('Scene’s light')}
+            unit="%"
+            value={Math.round(relight * 100)}
+            onChange={(v) => during({ relight: v / 100 })}
+            onCommit={(v) => commit(msg('Lay the scene’s light on it'), { relight: v / 100 })}
+          />
           <Slider
             label={msg('Match')}
             unit="%"
@@ -221,6 +228,12 @@ export function ProductToneDesk({ element, shot, during, commit }: Props) {
             <span className="text-ink-2">{msg('Colour drift from the source')}</span>
             <span className="measure" data-testid="drift">
               {note ? `ΔE ${note.drift.toFixed(1)}${note.held ? msg(', held') : ''}` : msg('measuring')}
+            </span>
+          </p>
+          <p className="flex justify-between text-[12.5px]">
+            <span className="text-ink-2">{msg('Light against its photo’s')}</span>
+            <span className="measure" data-testid="light">
+              {note ? `${Math.round(note.light * 100)} %` : msg('measuring')}
             </span>
           </p>
         </>

@@ -1,0 +1,192 @@
+import type { PaintEnvironment } from '../environment';
+import { levelPixels } from '../draw-picture';
+import { reducedAlpha, type Rgba } from '../../raster/pixels';
+import { reduceTo, resize } from '../../raster/resample';
+import { bodyNormals, type BodyNormals } from '../../stage/body-normals';
+import { ownShading, type OwnShading } from '../../stage/own-shading';
+import { lightChange, relit, withinColour, type LightChange } from '../../stage/relight';
+import { meanLinear, sceneLight } from '../../stage/scene-light';
+import { baseOf, groundPlacement, type GroundPlacement } from '../../stage/stand';
+import {
+  changeTone,
+  measureTone,
+  NO_CHANGE,
+  toneToward,
+  withinDrift,
+  type ToneChange,
+  type ToneMeasure,
+} from '../../stage/tone-match';
+import type { ProductElement } from './model';
+import { lightAt, lightOf, smallPicture } from './upright';
+
+/** Long side of the grid on which light is laid; what is finer is the product's own. */
+const GRID = 128;
+
+/** The scene's light on a product. */
+interface Relit {
+  change: LightChange;
+  /** Names all that the change depends on. */
+  key: string;
+  /** How far the colour alone moves, delta E 2000, and whether the light's tint was held back for it. */
+  drift: number;
+  held: boolean;
+  /** The light that falls here against that of the photo; 1 is as much. */
+  light: number;
+}
+
+/** What is told of a product's colours where it stands. */
+export interface ToneReport {
+  change: ToneChange;
+  drift: number;
+  held: boolean;
+  light: number;
+}
+
+/**
+ * A product's pixels at a level of detail, in the scene's light and tone: the key that names them, and how they are
+ * made; null where it is the picture itself.
+ */
+export function litPixels(
+  element: ProductElement,
+  level: number,
+  environment: PaintEnvironment,
+): { key: string; make(): Rgba } | null {
+  const { picture, box } = element;
+  const source = environment.picture(picture);
+  const light = environment.productsOnly ? null : relitOf(element, environment);
+  const tone = environment.productsOnly ? NO_CHANGE : toneOf(element, environment).change;
+  const toned = Object.entries(tone).some(([k, v]) => v !== NO_CHANGE[k as keyof ToneChange]);
+  if (!toned && !light && level === 0) return null;
+  const perFrame = source.width / 2 ** level / box.width;
+  const words = Object.values(tone).map((v) => v.toFixed(3));
+  return {
+    key: `lit:${picture}:${level}:${light?.key ?? ''}:${toned ? `${words.join(':')}:${perFrame.toFixed(1)}` : ''}`,
+    make: () => {
+      const pixels = environment.kept(`pixels:${picture}:${level}`, () =>
+        levelPixels(source.pixels(), level),
+      );
+      const lit = light ? relit(pixels, light.change) : pixels;
+      return toned ? changeTone(lit, tone, perFrame) : lit;
+    },
+  };
+}
+
+/** What the scene's light does to a product; null where its photo's light stays. */
+function relitOf(element: ProductElement, environment: PaintEnvironment): Relit | null {
+  const scene = environment.ground?.scene;
+  const { relight, box, tone } = element;
+  if (!scene || !(relight > 0)) return null;
+  const standing = groundPlacement(element, environment.ground, environment.frame);
+  if (!standing) return null;
+  const body = bodyIn(element, standing, environment);
+  const light = lightAt(lightOf(element, environment), standing, element.shadow.softness);
+  const small = smallPicture(scene.picture, environment);
+  const k = small.width / scene.box.width;
+  // The ground around the foot; in steps, so that it is not made anew for every move.
+  const step = (v: number) => Math.round(v / 3) * 3;
+  const ground = {
+    x: step((standing.at.x - box.width * 0.9 - scene.box.x) * k),
+    y: step((standing.at.y - box.width * 0.25 - scene.box.y) * k),
+    width: step(box.width * 1.8 * k),
+    height: step(box.width * 0.6 * k),
+  };
+  const key = [
+    ...[body.key, relight, tone.limit, light.azimuthDeg, light.elevationDeg, light.softness.toFixed(2)],
+    ...[scene.picture, ...Object.values(ground)],
+  ].join(':');
+  const made = environment.kept(`relit:${key}`, () => {
+    const falls = sceneLight(light, meanLinear(small, ground), wholeTone(scene.picture, environment));
+    const change = lightChange(body.normals, body.own, falls, relight, body.footY);
+    return withinColour(change, body.seen, tone.limit);
+  });
+  return { ...made, key };
+}
+
+/** A product's normals, its photo's light and itself, at the size of the grid. */
+function bodyIn(
+  element: ProductElement,
+  { photoPitch }: GroundPlacement,
+  environment: PaintEnvironment,
+): { normals: BodyNormals; own: OwnShading; seen: Rgba; footY: number; key: string } {
+  const { picture, pose } = element;
+  const base = baseOf(element);
+  const pitch = Math.round(photoPitch);
+  const key = `body:${picture}:${pitch}:${pose === 'flat' ? 'flat' : ''}:${base.x.toFixed(3)}:${base.y.toFixed(3)}`;
+  return environment.kept(key, () => {
+    const pixels = environment.picture(picture).pixels();
+    const factor = Math.max(1, Math.ceil(Math.max(pixels.width, pixels.height) / GRID));
+    const normals = bodyNormals(reducedAlpha(pixels, factor), base, pitch, pose === 'flat');
+    const seen = resize(reduceTo(pixels, GRID * 2), normals.width, normals.height);
+    return { normals, own: ownShading(seen, normals), seen, footY: base.y * normals.width, key };
+  });
+}
+
+/** The tone of a whole scene. Grain is lost in a reduced copy: it is measured on a part of the picture itself. */
+function wholeTone(scene: string, environment: PaintEnvironment): ToneMeasure | null {
+  return environment.kept(`tone-scene:${scene}`, () => {
+    const small = smallPicture(scene, environment);
+    const all = measureTone(small, { x: 0, y: 0, width: small.width, height: small.height });
+    const full = environment.picture(scene).pixels();
+    const middle = {
+      x: full.width * 0.25,
+      y: full.height * 0.3,
+      width: full.width * 0.5,
+      height: full.height * 0.5,
+    };
+    return all && { ...all, grain: measureTone(full, middle)?.grain ?? 0 };
+  });
+}
+
+/** How a product's tone is changed where it stands, and the colour drift that its tone and its light make. */
+export function toneOf(element: ProductElement, environment: PaintEnvironment): ToneReport {
+  const light = relitOf(element, environment);
+  const tone = easedTone(element, environment);
+  return {
+    change: tone.change,
+    drift: tone.drift + (light?.drift ?? 0),
+    held: tone.held || (light?.held ?? false),
+    light: light?.light ?? 1,
+  };
+}
+
+function easedTone(
+  element: ProductElement,
+  environment: PaintEnvironment,
+): { change: ToneChange; drift: number; held: boolean } {
+  const none = { change: NO_CHANGE, drift: 0, held: false };
+  const { tone, box, picture, relight } = element;
+  const scene = environment.ground?.scene;
+  if (!scene || tone.strength <= 0) return none;
+  const last = `tone:${element.id}:${picture}:${tone.strength}:${tone.limit}:${relight}`;
+  if (environment.draft) {
+    const settled = environment.settled.get<typeof none>(last);
+    if (settled) return settled;
+  }
+  const small = smallPicture(scene.picture, environment);
+  const k = small.width / scene.box.width;
+  // Around and behind the product, and the ground before it.
+  const around = {
+    x: (box.x - box.width * 0.5 - scene.box.x) * k,
+    y: (box.y - scene.box.y) * k,
+    width: box.width * 2 * k,
+    height: box.height * 1.25 * k,
+  };
+  const at = Object.values(around).map((v) => Math.round(v / 6));
+  const made = environment.kept(`tone-of:${last}:${scene.picture}:${at.join(':')}`, () => {
+    const product = smallPicture(picture, environment);
+    const own = measureTone(product, { x: 0, y: 0, width: product.width, height: product.height });
+    const place = measureTone(small, around);
+    const whole = wholeTone(scene.picture, environment);
+    if (!own || !place || !whole) return none;
+    const change = toneToward({ ...own, grain: 0 }, place, whole);
+    // Brightness and tint come with the scene's light, as far as that is laid on; grain and sharpness stay with the tone.
+    const eased = withinDrift(product, change, tone.strength * (1 - relight), tone.limit);
+    const { grain, soften } = change;
+    return {
+      ...eased,
+      change: { ...eased.change, grain: grain * tone.strength, soften: soften * tone.strength },
+    };
+  });
+  environment.settled.set(last, made);
+  return made;
+}

@@ -1,0 +1,216 @@
+import { differenceCiede2000 } from 'culori';
+import { fromLinear, LINEAR } from '../raster/colour';
+import { createRgba, type Rgba } from '../raster/pixels';
+import type { BodyNormals } from './body-normals';
+import { shadingAt, type OwnShading } from './own-shading';
+import type { SceneLight } from './scene-light';
+
+/** How many times the light of the photo falls on each place: three numbers a pixel, linear. */
+export interface LightChange {
+  width: number;
+  height: number;
+  data: Float32Array;
+}
+
+/** The light on a product in a well exposed photo, on average; 1 shows a white surface just white. */
+const PHOTO = 0.75;
+/** How much of the light from all over is missing in the corner of product and ground. */
+const CREASE = 0.35;
+
+/**
+ * What laying a scene's light on a product in place of its photo's own does to each place of it: the light that falls
+ * on the body's normal there (a light of some size, the sky, what the ground throws back, less of both in the corner
+ * where the product meets the ground) over the photo's own shading.
+ * @param strength 0 leaves the photo's light, 1 lays on the scene's
+ * @param footY the row of the base's middle, in pixels of the normals
+ */
+export function lightChange(
+  normals: BodyNormals,
+  own: OwnShading,
+  scene: SceneLight,
+  strength: number,
+  footY: number,
+): LightChange {
+  const { width, height } = normals;
+  const out = new Float32Array(width * height * 3).fill(1);
+  const n = normals.data;
+  const [lx, ly, lz] = scene.to;
+  for (let y = 0; y < height; y++) {
+    // Near the foot the ground is in the product's own shade, and so is the product.
+    const rise = Math.max(0, footY - y) / Math.max(1, footY);
+    const open = 1 - CREASE * Math.exp(-rise / 0.09);
+    for (let x = 0; x < width; x++) {
+      const j = (y * width + x) * 3;
+      const [nx, ny, nz] = [n[j], n[j + 1], n[j + 2]];
+      if (!nx && !ny && !nz) continue;
+      const facing = facingLight(nx * lx + ny * ly + nz * lz, scene.size);
+      const above = ((1 + nz) / 2) * (0.5 + 0.5 * open);
+      const below = ((1 - nz) / 2) * open;
+      const before = PHOTO * shadingAt(own, nx, ny, nz);
+      for (let c = 0; c < 3; c++) {
+        const falls = scene.key[c] * facing + scene.sky[c] * above + scene.bounce[c] * below;
+        out[j + c] = Math.max(0.02, falls / before) ** strength;
+      }
+    }
+  }
+  extend(out, normals);
+  return { width, height, data: out };
+}
+
+/** Carries what the silhouette's rim has a few pixels beyond it, so that spreading it over the picture leaves no seam. */
+function extend(out: Float32Array, { width, height, data: n }: BodyNormals): void {
+  const known = Uint8Array.from({ length: width * height }, (_, i) =>
+    n[i * 3] || n[i * 3 + 1] || n[i * 3 + 2] ? 1 : 0,
+  );
+  for (let round = 0; round < 3; round++) {
+    const before = known.slice();
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) {
+        const i = y * width + x;
+        if (before[i]) continue;
+        const beside = [
+          x > 0 && i - 1,
+          x < width - 1 && i + 1,
+          y > 0 && i - width,
+          y < height - 1 && i + width,
+        ];
+        const from = beside.filter((q): q is number => q !== false && before[q] === 1);
+        if (!from.length) continue;
+        known[i] = 1;
+        for (let c = 0; c < 3; c++)
+          out[i * 3 + c] = from.reduce((sum, q) => sum + out[q * 3 + c], 0) / from.length;
+      }
+  }
+}
+
+/** How much of a light of some size falls on a surface: its cosine, and a soft end where the light sets behind it. */
+function facingLight(cosine: number, size: number): number {
+  if (cosine >= size) return cosine;
+  if (cosine <= -size) return 0;
+  return ((cosine + size) * (cosine + size)) / (4 * size);
+}
+
+/** Steps of linear light to bytes: fine where the eye is. */
+const BYTES = (() => {
+  const table = new Uint8ClampedArray(4097);
+  for (let i = 0; i <= 4096; i++) table[i] = Math.round(fromLinear((i / 4096) ** 2));
+  return table;
+})();
+
+/**
+ * A cutout under changed light: linear light times the change, which is spread over the picture; what becomes brighter
+ * than white is bent under it.
+ */
+export function relit(picture: Rgba, change: LightChange): Rgba {
+  const { width, height, data } = picture;
+  const out = createRgba(width, height);
+  const columns = spread(width, change.width);
+  const rows = spread(height, change.height);
+  const w = change.width * 3;
+  for (let y = 0, i = 0; y < height; y++) {
+    const top = rows.at[y] * w;
+    const bottom = Math.min(change.height - 1, rows.at[y] + 1) * w;
+    const v = rows.part[y];
+    for (let x = 0; x < width; x++, i += 4) {
+      const a = data[i + 3];
+      if (!a) continue;
+      out.data[i + 3] = a;
+      const left = columns.at[x] * 3;
+      const right = Math.min(change.width - 1, columns.at[x] + 1) * 3;
+      const u = columns.part[x];
+      for (let c = 0; c < 3; c++) {
+        const upper = change.data[top + left + c] * (1 - u) + change.data[top + right + c] * u;
+        const lower = change.data[bottom + left + c] * (1 - u) + change.data[bottom + right + c] * u;
+        let light = LINEAR[data[i + c]] * (upper * (1 - v) + lower * v);
+        if (light > 0.8) light = 0.8 + 0.2 * (1 - 1 / (1 + (light - 0.8) / 0.2));
+        out.data[i + c] = BYTES[(Math.sqrt(light) * 4096) | 0];
+      }
+    }
+  }
+  return out;
+}
+
+/** For each of `to` places the one of `from` before it, and how far on it lies. */
+function spread(to: number, from: number): { at: Int32Array; part: Float32Array } {
+  const at = new Int32Array(to);
+  const part = new Float32Array(to);
+  for (let i = 0; i < to; i++) {
+    const place = Math.max(0, Math.min(from - 1, ((i + 0.5) * from) / to - 0.5));
+    at[i] = Math.floor(place);
+    part[i] = place - at[i];
+  }
+  return { at, part };
+}
+
+const difference = differenceCiede2000();
+
+const luma = (r: number, g: number, b: number) => 0.2126 * r + 0.7152 * g + 0.0722 * b;
+
+/**
+ * A change of light whose tint is held back as far as needed for the colour alone to move no further than a limit. The
+ * colour alone is what is left once both are seen in equally much light: hue and chroma, and the lightness relative to
+ * the light that falls there.
+ * @param seen the cutout at the change's size
+ * @param limit mean delta E 2000
+ */
+export function withinColour(
+  change: LightChange,
+  seen: Rgba,
+  limit: number,
+): { change: LightChange; drift: number; held: boolean; light: number } {
+  const light = meanLight(change, seen);
+  const drift = colourMove(change, seen);
+  if (drift <= limit) return { change, drift, held: false, light };
+  let [low, high] = [0, 1];
+  for (let i = 0; i < 7; i++) {
+    const middle = (low + high) / 2;
+    if (colourMove(tinted(change, middle), seen) <= limit) low = middle;
+    else high = middle;
+  }
+  const held = tinted(change, low);
+  return { change: held, drift: colourMove(held, seen), held: true, light };
+}
+
+/** The same change with a share of its tint. */
+function tinted({ width, height, data }: LightChange, share: number): LightChange {
+  const out = new Float32Array(data.length);
+  for (let j = 0; j < data.length; j += 3) {
+    const level = luma(data[j], data[j + 1], data[j + 2]);
+    for (let c = 0; c < 3; c++) out[j + c] = level * (data[j + c] / level) ** share;
+  }
+  return { width, height, data: out };
+}
+
+function meanLight({ data }: LightChange, seen: Rgba): number {
+  let [before, after] = [0, 0];
+  for (let i = 0; i < seen.width * seen.height; i++) {
+    if (seen.data[i * 4 + 3] < 200) continue;
+    const [r, g, b] = [0, 1, 2].map((c) => LINEAR[seen.data[i * 4 + c]]);
+    before += luma(r, g, b);
+    after += luma(r * data[i * 3], g * data[i * 3 + 1], b * data[i * 3 + 2]);
+  }
+  return before > 0 ? after / before : 1;
+}
+
+/** Mean delta E 2000 between a cutout's colours and the same under a change of light, both in equally much light. */
+function colourMove({ data }: LightChange, seen: Rgba): number {
+  const n = seen.width * seen.height;
+  const stride = Math.max(1, Math.floor(n / 900));
+  let sum = 0;
+  let count = 0;
+  for (let i = 0; i < n; i += stride) {
+    if (seen.data[i * 4 + 3] < 200) continue;
+    const before = [0, 1, 2].map((c) => LINEAR[seen.data[i * 4 + c]]);
+    const after = before.map((v, c) => v * data[i * 3 + c]);
+    const k = luma(before[0], before[1], before[2]) / Math.max(1e-6, luma(after[0], after[1], after[2]));
+    const [p, q] = [before, after.map((v) => Math.min(1, v * k))].map(([r, g, b]) => ({
+      mode: 'lrgb' as const,
+      r,
+      g,
+      b,
+    }));
+    sum += difference(p, q);
+    count++;
+  }
+  return count ? sum / count : 0;
+}

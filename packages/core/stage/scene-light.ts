@@ -1,0 +1,99 @@
+import { LINEAR, linearFromOklab } from '../raster/colour';
+import type { Rect, Rgba } from '../raster/pixels';
+import type { Light } from './light';
+import type { ToneMeasure } from './tone-match';
+
+/** Linear light, red, green and blue; 1 shows a white surface just white. */
+export type Linear = [number, number, number];
+
+/** The light that falls on what stands at a place of a scene. */
+export interface SceneLight {
+  /** Toward the light: right, away, up; of length 1. */
+  to: [number, number, number];
+  /** Sine of half the angle under which the light is seen. */
+  size: number;
+  key: Linear;
+  /** From all over above. */
+  sky: Linear;
+  /** Thrown back by the ground. */
+  bounce: Linear;
+}
+
+const RADIAN = Math.PI / 180;
+
+/** What a white surface in full light shows in a well exposed scene, linear. */
+const FULL = 1.03;
+/** How bright a scene's brightest parts are in one that is well exposed, OKLab lightness. */
+const WHITE = 0.9;
+/** How much of the light on the ground comes from the light itself: of a hard one, and how much less of a soft one. */
+const HARD = 0.89;
+const SOFT = 0.22;
+/** A light that grazes the ground is taken for no stronger than one of this sine of elevation. */
+const GRAZING = 0.35;
+/** Shares of the tint that near-neutral parts show, and of the ground's own colour in what it throws back. */
+const TINT = 0.35;
+const SKY_TINT = 0.5;
+const BOUNCE_TINT = 0.25;
+
+/**
+ * The light at a place, in the exposure of the scene's picture. A scene is taken for well exposed: what is white and
+ * in full light shows white, less where nothing in it is bright. How much comes from the light itself and how much
+ * from all over the sky follows from the light's softness; its tint from what is near neutral in the scene, a third of
+ * the way, since what is taken for neutral may have a colour. What the ground throws back is seen in the picture, as
+ * bright as it is and a good deal greyer: it reaches the product from all over, and mixed with what is not seen.
+ * The constants were fitted to products truly rendered in scenes (`npm run bench -- truth`, without the held-out ones).
+ * @param ground mean linear colour of the ground around the foot
+ * @param tone the whole scene's tone
+ */
+export function sceneLight(light: Light, ground: Linear, tone: ToneMeasure | null): SceneLight {
+  const azimuth = light.azimuthDeg * RADIAN;
+  const elevation = Math.max(4, light.elevationDeg) * RADIAN;
+  const full = FULL * Math.min(1, (tone?.white ?? WHITE) / WHITE) ** 2;
+  const share = HARD - SOFT * light.softness;
+  const tint = tintOf(tone);
+  const key = (full * share) / Math.max(GRAZING, Math.sin(elevation));
+  const sky = full * (1 - share);
+  const grey = 0.2126 * ground[0] + 0.7152 * ground[1] + 0.0722 * ground[2];
+  return {
+    to: [
+      Math.sin(azimuth) * Math.cos(elevation),
+      -Math.cos(azimuth) * Math.cos(elevation),
+      Math.sin(elevation),
+    ],
+    size: Math.sin((1 + 26 * light.softness) * RADIAN),
+    key: tint.map((t) => t * key) as Linear,
+    sky: tint.map((t) => (1 + (t - 1) * SKY_TINT) * sky) as Linear,
+    bounce: ground.map((v) => grey + (v - grey) * BOUNCE_TINT) as Linear,
+  };
+}
+
+/** The colour of a scene's light, 1 in luminance. */
+function tintOf(tone: ToneMeasure | null): Linear {
+  if (!tone) return [1, 1, 1];
+  const out = new Float64Array(3);
+  const hold = (v: number) => Math.max(-0.09, Math.min(0.09, v)) * TINT;
+  linearFromOklab(0.8, hold(tone.a) * 0.8, hold(tone.b) * 0.8, out);
+  const luma = 0.2126 * out[0] + 0.7152 * out[1] + 0.0722 * out[2];
+  return [out[0] / luma, out[1] / luma, out[2] / luma];
+}
+
+/** The mean linear colour of a part of a picture; its darkest and brightest tenths, which are no ground, are left out. */
+export function meanLinear(picture: Rgba, part: Rect): Linear {
+  const { width, height, data } = picture;
+  const x0 = Math.max(0, Math.floor(part.x));
+  const y0 = Math.max(0, Math.floor(part.y));
+  const x1 = Math.min(width, Math.ceil(part.x + part.width));
+  const y1 = Math.min(height, Math.ceil(part.y + part.height));
+  const seen: [number, number][] = [];
+  for (let y = y0; y < y1; y++)
+    for (let x = x0; x < x1; x++) {
+      const j = (y * width + x) * 4;
+      seen.push([0.2126 * LINEAR[data[j]] + 0.7152 * LINEAR[data[j + 1]] + 0.0722 * LINEAR[data[j + 2]], j]);
+    }
+  if (!seen.length) return [0.3, 0.3, 0.3];
+  seen.sort((p, q) => p[0] - q[0]);
+  const kept = seen.slice(Math.floor(seen.length * 0.1), Math.max(1, Math.ceil(seen.length * 0.9)));
+  const sum: Linear = [0, 0, 0];
+  for (const [, j] of kept) for (let c = 0; c < 3; c++) sum[c] += LINEAR[data[j + c]];
+  return sum.map((v) => v / kept.length) as Linear;
+}
