@@ -137,7 +137,7 @@ export function measureBase(alpha: Plane): ProductBase {
  * angles tell the camera's pitch (the tangents of their turns, the slopes over its sine, have the product 1).
  */
 function onCorner(
-  corner: BoxCorner,
+  corner: Omit<BoxCorner, 'flatTop'>,
   [from, to]: [number, number],
   solid: Uint8Array,
   w: number,
@@ -169,8 +169,7 @@ function onCorner(
     length: longest(solid, w, h) / w,
     pitchDeg: pitch / RADIAN,
     confidence: 0.9,
-    // Without a flat top the faces are taken to reach as high as the silhouette does.
-    corner: flatTop ? corner : { ...corner, tall: h / w },
+    corner: { ...corner, flatTop },
   };
 }
 

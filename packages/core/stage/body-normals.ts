@@ -120,6 +120,9 @@ function inflation(alpha: Plane): Plane {
   return out;
 }
 
+/** How far a roof is taken to lean back, in radians. */
+const ROOF = 0.5;
+
 /** Two upright faces beside the nearest edge, and the top above them. */
 function boxed(alpha: Plane, corner: BoxCorner, pitchDeg: number, out: BodyNormals): void {
   out.kind = 'box';
@@ -133,9 +136,15 @@ function boxed(alpha: Plane, corner: BoxCorner, pitchDeg: number, out: BodyNorma
     for (let y = 0; y < height; y++) {
       const i = y * width + x;
       if (!(alpha.data[i] > 0.02)) continue;
-      if (y + 0.5 < top) out.data.set([0, 0, 1], i * 3);
-      else if (aside < 0) out.data.set([-Math.sin(a), -Math.cos(a), 0], i * 3);
-      else out.data.set([Math.sin(b), -Math.cos(b), 0], i * 3);
+      if (corner.flatTop && y + 0.5 < top) {
+        out.data.set([0, 0, 1], i * 3);
+        continue;
+      }
+      // What is no level top leans back, more and more over a twelfth of the width.
+      const over = Math.min(1, Math.max(0, (top - y) / (width / 12)));
+      const [cos, sin] = [Math.cos(ROOF * over), Math.sin(ROOF * over)];
+      const [x0, y0] = aside < 0 ? [-Math.sin(a), -Math.cos(a)] : [Math.sin(b), -Math.cos(b)];
+      out.data.set([x0 * cos, y0 * cos, sin], i * 3);
     }
   }
 }
@@ -147,32 +156,16 @@ const ALIKE = 0.78;
 function turned(alpha: Plane, base: ProductBase, pitchDeg: number, out: BodyNormals): void {
   const { width, height, data } = alpha;
   const axis = base.x * width;
-  const radius = new Float64Array(height);
-  let [same, all] = [0, 0];
-  for (let y = 0; y < height; y++) {
-    const middle = Math.min(width - 1, Math.max(0, Math.floor(axis)));
-    let [left, right] = [middle, middle];
-    if (data[y * width + middle] > SOLID) {
-      while (left > 0 && data[y * width + left - 1] > SOLID) left--;
-      while (right < width - 1 && data[y * width + right + 1] > SOLID) right++;
-      radius[y] = Math.max(0, Math.min(axis - left, right + 1 - axis));
-    }
-    same += 2 * radius[y];
-    for (let x = 0; x < width; x++) if (data[y * width + x] > SOLID) all++;
-  }
+  const { radius, same, all } = radii(alpha, axis);
   if (!(base.confidence > 0.4) || base.halfDepth < 0.012 || same < ALIKE * all) return;
   out.kind = 'turned';
   const pitch = pitchOf(pitchDeg);
-  const smooth = (y: number) => {
-    const [up, down] = [Math.max(0, y - 3), Math.min(height - 1, y + 3)];
-    // How the radius grows with the real height.
-    return ((radius[up] - radius[down]) / Math.max(1, down - up)) * pitch.cos;
-  };
+  const slopes = slopesOf(radius, pitch.cos);
   // Above the real height the far rim and the inside show; they look up, as a mouth does.
   const rim = base.topDepth * width * 2;
   const floor = base.y * width;
   for (let y = 0; y < height; y++) {
-    const grows = Math.max(-3, Math.min(3, smooth(y)));
+    const grows = Math.max(-3, Math.min(3, slopes[y]));
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
       if (!(data[i] > 0.02) || !(radius[y] > 1)) continue;
@@ -193,6 +186,59 @@ function turned(alpha: Plane, base: ProductBase, pitchDeg: number, out: BodyNorm
       out.data[j + 2] = -lean / length;
     }
   }
+}
+
+/** What of each row is alike on both sides of an axis, half its width, and how many pixels that is of all. */
+function radii(
+  { width, height, data }: Plane,
+  axis: number,
+): { radius: Float64Array; same: number; all: number } {
+  const radius = new Float64Array(height);
+  let [same, all] = [0, 0];
+  const middle = Math.min(width - 1, Math.max(0, Math.floor(axis)));
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    if (data[row + middle] > SOLID) {
+      let [left, right] = [middle, middle];
+      while (left > 0 && data[row + left - 1] > SOLID) left--;
+      while (right < width - 1 && data[row + right + 1] > SOLID) right++;
+      // The edge lies within a pixel as far as the matte covers it.
+      const from = left - (left > 0 ? data[row + left - 1] : 0) + (1 - data[row + left]);
+      const to = right + 1 + (right < width - 1 ? data[row + right + 1] : 0) - (1 - data[row + right]);
+      radius[y] = Math.max(0, Math.min(axis - from, to - axis));
+    }
+    same += 2 * radius[y];
+    for (let x = 0; x < width; x++) if (data[row + x] > SOLID) all++;
+  }
+  return { radius, same, all };
+}
+
+/** Rows over which a wall's slope is fitted, to each side. */
+const WALL_ROWS = 7;
+
+/**
+ * How the radius grows with the real height at each row: a line fitted over rows around it (Savitzky and Golay 1964), so
+ * that the steps of its pixels make no stripes.
+ */
+function slopesOf(radius: Float64Array, cos: number): Float64Array {
+  const out = new Float64Array(radius.length);
+  for (let y = 0; y < radius.length; y++) {
+    let [n, st, sr, stt, str] = [0, 0, 0, 0, 0];
+    for (let d = -WALL_ROWS; d <= WALL_ROWS; d++) {
+      const r = radius[y + d];
+      if (!(r > 1)) continue;
+      const w = 1 - Math.abs(d) / (WALL_ROWS + 1);
+      n += w;
+      st += w * d;
+      sr += w * r;
+      stt += w * d * d;
+      str += w * d * r;
+    }
+    const det = n * stt - st * st;
+    // Rows run down, heights up.
+    out[y] = det > 1e-6 ? (-(n * str - st * sr) / det) * cos : 0;
+  }
+  return out;
 }
 
 /** Whether a place is within the ellipse of an open top. */

@@ -8,6 +8,8 @@ export interface BoxCorner {
   right: number;
   /** How long the outer upright edges are. */
   tall: number;
+  /** Whether a level top shows above them; otherwise a roof or the like does. */
+  flatTop: boolean;
 }
 
 /** Below this a lower edge is level. */
@@ -26,13 +28,13 @@ export function boxCorner(
   upper: ArrayLike<number>,
   [from, to]: [number, number],
   ellipse: number,
-): BoxCorner | null {
+): Omit<BoxCorner, 'flatTop'> | null {
   const width = lower.length;
   if (to - from < 16) return null;
   const inset = Math.max(2, Math.round((to - from) * 0.02));
   const ends = [from + inset, to - inset];
   const reach = Math.max(4, Math.round((to - from) * 0.04));
-  let best: (Omit<BoxCorner, 'tall'> & { error: number }) | null = null;
+  let best: (Omit<BoxCorner, 'tall' | 'flatTop'> & { error: number }) | null = null;
   for (let x = ends[0] + reach; x <= ends[1] - reach; x++) {
     const left = lineThrough(lower, ends[0], x);
     const right = lineThrough(lower, x, ends[1]);

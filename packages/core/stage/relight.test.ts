@@ -161,7 +161,7 @@ describe('a photo’s own light', () => {
   test.each([
     ['left', { ...USUAL_SHADING, right: -0.45 }],
     ['right', { ...USUAL_SHADING, right: 0.4 }],
-    ['the front', { ...USUAL_SHADING, away: -0.5 }],
+    ['front', { ...USUAL_SHADING, away: -0.5 }],
   ])('from the %s is found whatever the paints are', (_, light) => {
     const [teal, cream]: Linear[] = [
       [0.03, 0.2, 0.22],

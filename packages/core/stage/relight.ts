@@ -49,7 +49,8 @@ export function lightChange(
       const before = PHOTO * shadingAt(own, nx, ny, nz);
       for (let c = 0; c < 3; c++) {
         const falls = scene.key[c] * facing + scene.sky[c] * above + scene.bounce[c] * below;
-        out[j + c] = Math.max(0.02, falls / before) ** strength;
+        const times = Math.max(0.02, falls / before);
+        out[j + c] = strength === 1 ? times : times ** strength;
       }
     }
   }
@@ -57,30 +58,35 @@ export function lightChange(
   return { width, height, data: out };
 }
 
+const rims = new WeakMap<Float32Array, Int32Array>();
+
 /** Carries what the silhouette's rim has a few pixels beyond it, so that spreading it over the picture leaves no seam. */
-function extend(out: Float32Array, { width, height, data: n }: BodyNormals): void {
+function extend(out: Float32Array, normals: BodyNormals): void {
+  let rim = rims.get(normals.data);
+  if (!rim) rims.set(normals.data, (rim = rimOf(normals)));
+  for (let k = 0; k < rim.length; k += 2)
+    for (let c = 0; c < 3; c++) out[rim[k] * 3 + c] = out[rim[k + 1] * 3 + c];
+}
+
+/** Pairs of a pixel just outside the silhouette and one beside it that is known by then, outward in three rings. */
+function rimOf({ width, height, data: n }: BodyNormals): Int32Array {
   const known = Uint8Array.from({ length: width * height }, (_, i) =>
     n[i * 3] || n[i * 3 + 1] || n[i * 3 + 2] ? 1 : 0,
   );
-  for (let round = 0; round < 3; round++) {
+  const pairs: number[] = [];
+  for (let ring = 0; ring < 3; ring++) {
     const before = known.slice();
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        const i = y * width + x;
-        if (before[i]) continue;
-        const beside = [
-          x > 0 && i - 1,
-          x < width - 1 && i + 1,
-          y > 0 && i - width,
-          y < height - 1 && i + width,
-        ];
-        const from = beside.filter((q): q is number => q !== false && before[q] === 1);
-        if (!from.length) continue;
-        known[i] = 1;
-        for (let c = 0; c < 3; c++)
-          out[i * 3 + c] = from.reduce((sum, q) => sum + out[q * 3 + c], 0) / from.length;
-      }
+    for (let i = 0; i < before.length; i++) {
+      if (before[i]) continue;
+      const x = i % width;
+      const beside = [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width];
+      const from = beside.find((q) => q >= 0 && q < before.length && before[q]);
+      if (from === undefined) continue;
+      known[i] = 1;
+      pairs.push(i, from);
+    }
   }
+  return Int32Array.from(pairs);
 }
 
 /** How much of a light of some size falls on a surface: its cosine, and a soft end where the light sets behind it. */
@@ -157,10 +163,10 @@ export function withinColour(
   change: LightChange,
   seen: Rgba,
   limit: number,
-): { change: LightChange; drift: number; held: boolean; light: number } {
+): { change: LightChange; drift: number; held: boolean; light: number; tint: number } {
   const light = meanLight(change, seen);
   const drift = colourMove(change, seen);
-  if (drift <= limit) return { change, drift, held: false, light };
+  if (drift <= limit) return { change, drift, held: false, light, tint: 1 };
   let [low, high] = [0, 1];
   for (let i = 0; i < 7; i++) {
     const middle = (low + high) / 2;
@@ -168,11 +174,11 @@ export function withinColour(
     else high = middle;
   }
   const held = tinted(change, low);
-  return { change: held, drift: colourMove(held, seen), held: true, light };
+  return { change: held, drift: colourMove(held, seen), held: true, light, tint: low };
 }
 
 /** The same change with a share of its tint. */
-function tinted({ width, height, data }: LightChange, share: number): LightChange {
+export function tinted({ width, height, data }: LightChange, share: number): LightChange {
   const out = new Float32Array(data.length);
   for (let j = 0; j < data.length; j += 3) {
     const level = luma(data[j], data[j + 1], data[j + 2]);

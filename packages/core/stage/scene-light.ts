@@ -84,16 +84,24 @@ export function meanLinear(picture: Rgba, part: Rect): Linear {
   const y0 = Math.max(0, Math.floor(part.y));
   const x1 = Math.min(width, Math.ceil(part.x + part.width));
   const y1 = Math.min(height, Math.ceil(part.y + part.height));
-  const seen: [number, number][] = [];
-  for (let y = y0; y < y1; y++)
-    for (let x = x0; x < x1; x++) {
+  const count = Math.max(0, x1 - x0) * Math.max(0, y1 - y0);
+  if (!count) return [0.3, 0.3, 0.3];
+  const luma = new Float32Array(count);
+  for (let y = y0, n = 0; y < y1; y++)
+    for (let x = x0; x < x1; x++, n++) {
       const j = (y * width + x) * 4;
-      seen.push([0.2126 * LINEAR[data[j]] + 0.7152 * LINEAR[data[j + 1]] + 0.0722 * LINEAR[data[j + 2]], j]);
+      luma[n] = 0.2126 * LINEAR[data[j]] + 0.7152 * LINEAR[data[j + 1]] + 0.0722 * LINEAR[data[j + 2]];
     }
-  if (!seen.length) return [0.3, 0.3, 0.3];
-  seen.sort((p, q) => p[0] - q[0]);
-  const kept = seen.slice(Math.floor(seen.length * 0.1), Math.max(1, Math.ceil(seen.length * 0.9)));
+  const sorted = Float32Array.from(luma).sort();
+  const least = sorted[Math.floor(count * 0.1)];
+  const most = sorted[Math.max(0, Math.ceil(count * 0.9) - 1)];
   const sum: Linear = [0, 0, 0];
-  for (const [, j] of kept) for (let c = 0; c < 3; c++) sum[c] += LINEAR[data[j + c]];
-  return sum.map((v) => v / kept.length) as Linear;
+  let kept = 0;
+  for (let y = y0, n = 0; y < y1; y++)
+    for (let x = x0; x < x1; x++, n++) {
+      if (luma[n] < least || luma[n] > most) continue;
+      kept++;
+      for (let c = 0; c < 3; c++) sum[c] += LINEAR[data[(y * width + x) * 4 + c]];
+    }
+  return sum.map((v) => v / kept) as Linear;
 }

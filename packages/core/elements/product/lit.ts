@@ -4,7 +4,7 @@ import { reducedAlpha, type Rgba } from '../../raster/pixels';
 import { reduceTo, resize } from '../../raster/resample';
 import { bodyNormals, type BodyNormals } from '../../stage/body-normals';
 import { ownShading, type OwnShading } from '../../stage/own-shading';
-import { lightChange, relit, withinColour, type LightChange } from '../../stage/relight';
+import { lightChange, relit, tinted, withinColour, type LightChange } from '../../stage/relight';
 import { meanLinear, sceneLight } from '../../stage/scene-light';
 import { baseOf, groundPlacement, type GroundPlacement } from '../../stage/stand';
 import {
@@ -32,6 +32,10 @@ interface Relit {
   held: boolean;
   /** The light that falls here against that of the photo; 1 is as much. */
   light: number;
+  /** The share of the light's tint that is left. */
+  tint: number;
+  /** Made for one step of a drag, and soon replaced. */
+  passing?: boolean;
 }
 
 /** What is told of a product's colours where it stands. */
@@ -48,13 +52,15 @@ export interface ToneReport {
  */
 export function litPixels(
   element: ProductElement,
-  level: number,
+  fine: number,
   environment: PaintEnvironment,
 ): { key: string; make(): Rgba } | null {
   const { picture, box } = element;
   const source = environment.picture(picture);
   const light = environment.productsOnly ? null : relitOf(element, environment);
-  const tone = environment.productsOnly ? NO_CHANGE : toneOf(element, environment).change;
+  // While the light is dragged the product is lit anew for each step, at half the detail.
+  const level = light?.passing ? fine + 1 : fine;
+  const tone = environment.productsOnly ? NO_CHANGE : easedTone(element, environment).change;
   const toned = Object.entries(tone).some(([k, v]) => v !== NO_CHANGE[k as keyof ToneChange]);
   if (!toned && !light && level === 0) return null;
   const perFrame = source.width / 2 ** level / box.width;
@@ -79,7 +85,14 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
   const standing = groundPlacement(element, environment.ground, environment.frame);
   if (!standing) return null;
   const body = bodyIn(element, standing, environment);
-  const light = lightAt(lightOf(element, environment), standing, element.shadow.softness);
+  const cast = lightOf(element, environment);
+  const { azimuthDeg, elevationDeg, softness } = cast;
+  // While it is dragged about, a product keeps the light that it last settled in; while the light is, its tint.
+  const held = `relit-last:${element.id}:${body.key}:${relight}:${tone.limit}:${scene.picture}`;
+  const last = `${held}:${azimuthDeg}:${elevationDeg}:${softness}:${element.shadow.softness}`;
+  const settled = environment.draft && environment.settled.get<Relit>(last);
+  if (settled) return settled;
+  const light = lightAt(cast, standing, element.shadow.softness);
   const small = smallPicture(scene.picture, environment);
   const k = small.width / scene.box.width;
   // The ground around the foot; in steps, so that it is not made anew for every move.
@@ -94,12 +107,25 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
     ...[body.key, relight, tone.limit, light.azimuthDeg, light.elevationDeg, light.softness.toFixed(2)],
     ...[scene.picture, ...Object.values(ground)],
   ].join(':');
-  const made = environment.kept(`relit:${key}`, () => {
-    const falls = sceneLight(light, meanLinear(small, ground), wholeTone(scene.picture, environment));
-    const change = lightChange(body.normals, body.own, falls, relight, body.footY);
-    return withinColour(change, body.seen, tone.limit);
-  });
-  return { ...made, key };
+  const laid = () => {
+    const around = environment.kept(`ground:${scene.picture}:${Object.values(ground).join(':')}`, () =>
+      meanLinear(small, ground),
+    );
+    const falls = sceneLight(light, around, wholeTone(scene.picture, environment));
+    return lightChange(body.normals, body.own, falls, relight, body.footY);
+  };
+  const before = environment.draft && environment.settled.get<Relit>(held);
+  if (before) {
+    const change = before.tint < 1 ? tinted(laid(), before.tint) : laid();
+    return { ...before, change, key: `${key}:${before.tint}`, passing: true };
+  }
+  const made: Relit = {
+    ...environment.kept(`relit:${key}`, () => withinColour(laid(), body.seen, tone.limit)),
+    key,
+  };
+  environment.settled.set(last, made);
+  environment.settled.set(held, made);
+  return made;
 }
 
 /** A product's normals, its photo's light and itself, at the size of the grid. */

@@ -73,6 +73,7 @@ export const productSchema: Record<Exclude<keyof ProductElement, keyof ElementBa
       left: Joi.number().min(0).required(),
       right: Joi.number().min(0).required(),
       tall: Joi.number().required(),
+      flatTop: Joi.boolean().required(),
     }),
   })
     .allow(null)
