@@ -156,7 +156,8 @@ const ALIKE = 0.78;
 function turned(alpha: Plane, base: ProductBase, pitchDeg: number, out: BodyNormals): void {
   const { width, height, data } = alpha;
   const axis = base.x * width;
-  const { radius, same, all } = radii(alpha, axis);
+  const { radius: seen, same, all } = radii(alpha, axis);
+  const radius = withoutJoints(seen);
   if (!(base.confidence > 0.4) || base.halfDepth < 0.012 || same < ALIKE * all) return;
   out.kind = 'turned';
   const pitch = pitchOf(pitchDeg);
@@ -213,8 +214,26 @@ function radii(
   return { radius, same, all };
 }
 
+/** Rows to each side among which a wall is looked for, and how far up their sorted radii it is found. */
+const JOINT_ROWS = 12;
+const JOINT_SHARE = 0.35;
+
+/** Radii where spouts and handles on both sides join the wall, without them: a low quantile of the rows around. */
+function withoutJoints(radius: Float64Array): Float64Array {
+  return radius.map((r, y) => {
+    if (!(r > 1)) return r;
+    const around = Array.from(radius.subarray(Math.max(0, y - JOINT_ROWS), y + JOINT_ROWS + 1))
+      .filter((v) => v > 1)
+      .sort((a, b) => a - b);
+    // A row among its like keeps its own radius; only what stands out is drawn in.
+    const low = around[Math.floor(around.length * JOINT_SHARE)];
+    const high = around[Math.floor(around.length * (1 - JOINT_SHARE))];
+    return r > high * 1.04 ? low : r;
+  });
+}
+
 /** Rows over which a wall's slope is fitted, to each side. */
-const WALL_ROWS = 7;
+const WALL_ROWS = 9;
 
 /**
  * How the radius grows with the real height at each row: a line fitted over rows around it (Savitzky and Golay 1964), so

@@ -15,7 +15,7 @@ export interface LightChange {
 /** The light on a product in a well exposed photo, on average; 1 shows a white surface just white. */
 const PHOTO = 0.75;
 /** How much of the light from all over is missing in the corner of product and ground. */
-const CREASE = 0.35;
+const CREASE = 0.45;
 
 /**
  * What laying a scene's light on a product in place of its photo's own does to each place of it: the light that falls
@@ -55,7 +55,12 @@ export function lightChange(
     }
   }
   extend(out, normals);
-  return { width, height, data: out };
+  // A box's faces meet in an edge; all else is round, and steps of the grid are none of it.
+  return {
+    width,
+    height,
+    data: normals.kind === 'box' ? out : smoothed(smoothed(out, width, height), width, height),
+  };
 }
 
 const rims = new WeakMap<Float32Array, Int32Array>();
@@ -68,13 +73,28 @@ function extend(out: Float32Array, normals: BodyNormals): void {
     for (let c = 0; c < 3; c++) out[rim[k] * 3 + c] = out[rim[k + 1] * 3 + c];
 }
 
-/** Pairs of a pixel just outside the silhouette and one beside it that is known by then, outward in three rings. */
+/** Each place's mean with its four neighbours. */
+function smoothed(data: Float32Array, width: number, height: number): Float32Array {
+  const out = data.slice();
+  const row = width * 3;
+  for (let y = 1; y < height - 1; y++)
+    for (let j = y * row + 3; j < (y + 1) * row - 3; j++)
+      out[j] = (data[j] * 2 + data[j - 3] + data[j + 3] + data[j - row] + data[j + row]) / 6;
+  return out;
+}
+
+/**
+ * Pairs of a pixel at or beyond the silhouette's rim and one beside it that is known by then, outward in rings. The rim's
+ * own normals, of pixels half covered, are not believed.
+ */
 function rimOf({ width, height, data: n }: BodyNormals): Int32Array {
-  const known = Uint8Array.from({ length: width * height }, (_, i) =>
-    n[i * 3] || n[i * 3 + 1] || n[i * 3 + 2] ? 1 : 0,
-  );
+  const has = (i: number) => (n[i * 3] || n[i * 3 + 1] || n[i * 3 + 2] ? 1 : 0);
+  const inner = (i: number) => has(i) && has(i - 1) && has(i + 1) && has(i - width) && has(i + width);
+  let known = Uint8Array.from({ length: width * height }, (_, i) => (inner(i) ? 1 : 0));
+  // What is too thin for an inner pixel keeps its own.
+  if (!known.includes(1)) known = known.map((_, i) => has(i));
   const pairs: number[] = [];
-  for (let ring = 0; ring < 3; ring++) {
+  for (let ring = 0; ring < 5; ring++) {
     const before = known.slice();
     for (let i = 0; i < before.length; i++) {
       if (before[i]) continue;
