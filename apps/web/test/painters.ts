@@ -7,6 +7,7 @@ type Real = typeof real;
 export const painting = {
   checks: [] as CheckResult[],
   palette: ['#345544', '#e8e2d4'],
+  staging: null as Awaited<ReturnType<Real['measureStaging']>>,
   stage: (() => new Promise(() => undefined)) as Real['paintStage'],
   desk: null as Real['startDesk'] | null,
 };
@@ -15,7 +16,7 @@ export const paintStage: Real['paintStage'] = (...asked) => painting.stage(...as
 export const paintThumbnail: Real['paintThumbnail'] = () => Promise.resolve(null);
 export const checkShot: Real['checkShot'] = () => Promise.resolve(painting.checks);
 export const watchShot: Real['watchShot'] = () => Promise.resolve(painting.checks);
-export const measureStaging: Real['measureStaging'] = () => Promise.resolve(null);
+export const measureStaging: Real['measureStaging'] = () => Promise.resolve(painting.staging);
 export const paletteOfPicture: Real['paletteOfPicture'] = () => Promise.resolve(painting.palette);
 export const reachOfItem: Real['reachOfItem'] = () => new Promise(() => undefined);
 /** The cutout worker of this test; see `test/desk.ts`. */

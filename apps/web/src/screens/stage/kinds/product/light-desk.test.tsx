@@ -1,0 +1,64 @@
+import { expect, jest, test } from '@jest/globals';
+import { emptyShot } from '@scenograph/core/shot/document';
+import { data, FRAME } from '@scenograph/core/shot/one-of-each.fixture';
+import { resolveBase } from '@scenograph/core/shot/resolve';
+import { newBackdrop, newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
+import type { ProductElement } from '@scenograph/core/elements/product/model';
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { HASH } from '../../../../../test/listing';
+import { painting } from '../../../../../test/painters';
+import { TABLE } from '../../../../../test/scenes';
+import { ProductToneDesk } from './light-desk';
+
+/** The tone's desk of a product in a scene, or before a plain backdrop. */
+function show(inScene: boolean) {
+  const backdrop = inScene
+    ? newSceneBackdrop('scene', 'Table', HASH, TABLE)
+    : newBackdrop('backdrop', FRAME, '#ffffff');
+  const element: ProductElement = newProduct('product', data, FRAME, 'stand', [backdrop]);
+  const shot = resolveBase({ ...emptyShot(FRAME.width, FRAME.height), elements: [backdrop, element] }, data);
+  const during = jest.fn<(patch: Partial<ProductElement>) => void>();
+  const commit = jest.fn<(label: string, patch: Partial<ProductElement>) => void>();
+  render(
+    <ProductToneDesk
+      element={element}
+      elements={shot.elements}
+      frame={FRAME}
+      shot={shot}
+      during={during}
+      commit={commit}
+    />,
+  );
+  return { element, commit, during };
+}
+
+test('the scene’s light is laid on at first, and takes a typed share or the arrow keys', async () => {
+  const { element, commit } = show(true);
+  expect(element.relight).toBe(1);
+  const user = userEvent.setup();
+  const field = screen.getByRole('textbox', { name: /Scene’s light/ });
+  expect(field).toHaveValue('100');
+  await user.clear(field);
+  await user.type(field, '40{Enter}');
+  expect(commit).toHaveBeenLastCalledWith('Lay the scene’s light on it', { relight: 0.4 });
+  screen.getByRole('slider', { name: /Scene’s light/ }).focus();
+  await user.keyboard('{Home}');
+  expect(commit).toHaveBeenLastCalledWith('Lay the scene’s light on it', { relight: 0 });
+});
+
+test('the colour’s drift and the light on the product are told apart, and that a tint was held back', async () => {
+  painting.staging = { drift: 5.96, held: true, light: 0.41, ground: 0.5 };
+  show(true);
+  expect(await screen.findByTestId('drift')).toHaveTextContent('measuring');
+  expect(await screen.findByText('41 %')).toBe(screen.getByTestId('light'));
+  expect(screen.getByTestId('drift')).toHaveTextContent('ΔE 6.0, held');
+  painting.staging = null;
+});
+
+test('where no scene is, there is no light to lay on, and the desk says so', () => {
+  const { element } = show(false);
+  expect(element.relight).toBe(0);
+  expect(screen.queryByRole('slider')).toBeNull();
+  expect(screen.getByText(/where a product stands in a scene’s picture/)).toBeVisible();
+});

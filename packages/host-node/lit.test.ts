@@ -1,0 +1,150 @@
+import { createHash } from 'node:crypto';
+import sharp from 'sharp';
+import { toneOf } from '@scenograph/core/elements/product/lit';
+import type { ProductElement } from '@scenograph/core/elements/product/model';
+import { emptyShot } from '@scenograph/core/shot/document';
+import { resolveBase, type ResolvedShot } from '@scenograph/core/shot/resolve';
+import { newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
+import type { Rgba } from '@scenograph/core/raster/pixels';
+import { baseOfCutout } from '@scenograph/core/stage/base';
+import { readSceneFile } from '@scenograph/core/stage/scene-file';
+import { movedOnGround } from '@scenograph/core/stage/stand';
+import { groundOf } from '@scenograph/core/elements/ground-of';
+import { createPainter, type Painter } from './painter';
+import { decodePicture } from './read-picture';
+
+const FRAME = { width: 800, height: 600 };
+const store = new Map<string, Buffer>();
+const keep = (bytes: Buffer) => {
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  store.set(hash, bytes);
+  return hash;
+};
+const svg = (width: number, height: number, parts: string) =>
+  sharp(
+    Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${parts}</svg>`),
+  )
+    .png()
+    .toBuffer();
+
+/** A warm table before a pale wall, and a grey can, evenly lit in its photo. */
+async function staged(): Promise<{ shot: ResolvedShot; product: ProductElement; painter: Painter }> {
+  const wall =
+    '<rect width="800" height="260" fill="#e8e6e0"/><rect y="260" width="800" height="340" fill="#b08a60"/>';
+  const scene = keep(await svg(800, 600, wall));
+  const can =
+    '<rect y="16" width="160" height="210" fill="#8a8a8a"/><ellipse cx="80" cy="16" rx="80" ry="16" fill="#8a8a8a"/><ellipse cx="80" cy="226" rx="80" ry="20" fill="#8a8a8a"/>';
+  const bytes = await svg(160, 246, can);
+  const base = baseOfCutout(await decodePicture(bytes));
+  const side = {
+    name: 'table',
+    title: 'Table',
+    widthPx: 800,
+    heightPx: 600,
+    kind: 'scene',
+    plane: {
+      corners: [
+        [250, 330],
+        [550, 330],
+        [640, 520],
+        [160, 520],
+      ],
+      widthMm: 400,
+      depthMm: 300,
+    },
+    light: { azimuthDeg: -80, elevationDeg: 40, softness: 0.2 },
+    standSpots: [{ id: 'middle', x: 400, y: 450, pxPerMm: 1 }],
+  };
+  const { survey } = readSceneFile(JSON.stringify(side));
+  const backdrop = newSceneBackdrop('scene', 'Table', scene, survey);
+  const data = {
+    title: 'Can',
+    variant: '',
+    sku: 'C',
+    price: null,
+    currency: 'EUR',
+    widthMm: 80,
+    heightMm: 120,
+    depthMm: 80,
+    cutout: { picture: keep(bytes), width: 160, height: 246, base },
+  };
+  const product = newProduct('can', data, FRAME, 'stand', [backdrop]);
+  const shot = resolveBase({ ...emptyShot(FRAME.width, FRAME.height), elements: [backdrop, product] }, data);
+  return { shot, product, painter: createPainter(async (hash) => store.get(hash)!) };
+}
+
+const withProduct = (shot: ResolvedShot, product: ProductElement): ResolvedShot => ({
+  ...shot,
+  elements: [shot.elements[0], product],
+});
+
+/** Mean brightness of a strip down the product, from 0 at its left to 1 at its right. */
+function strip({ data, width }: Rgba, { box }: ProductElement, share: number): number {
+  const x = Math.round(box.x + share * box.width);
+  let [sum, n] = [0, 0];
+  for (let y = Math.round(box.y + box.height * 0.4); y < box.y + box.height * 0.7; y++, n++)
+    sum += data[(y * width + x) * 4 + 1];
+  return sum / n;
+}
+
+test('the scene’s light falls on the side it comes from; at no strength the photo’s stays', async () => {
+  const { shot, product, painter } = await staged();
+  const painted = async (change: Partial<ProductElement>) =>
+    (await painter.paint(withProduct(shot, { ...product, ...change }))).pixels();
+  const from = (azimuthDeg: number) =>
+    painted({ shadow: { ...product.shadow, light: { azimuthDeg, elevationDeg: 40, softness: 0.2 } } });
+  const [left, right] = [await from(-80), await from(80)];
+  expect(strip(left, product, 0.15)).toBeGreaterThan(strip(left, product, 0.85) + 40);
+  expect(strip(right, product, 0.85)).toBeGreaterThan(strip(right, product, 0.15) + 40);
+  const plain = await painted({ relight: 0, tone: { strength: 0, limit: 6 } });
+  expect([0.15, 0.5, 0.85].map((s) => Math.round(strip(plain, product, s)))).toEqual([138, 138, 138]);
+});
+
+test('drift and light are told of what is painted; the tint is held under the limit', async () => {
+  const { shot, product, painter } = await staged();
+  const told = (change: Partial<ProductElement>) => {
+    const changed = { ...product, ...change };
+    return painter.with(withProduct(shot, changed), (environment) => toneOf(changed, environment));
+  };
+  const tone = { strength: 0, limit: 1.5 };
+  const free = await told({ tone: { ...tone, limit: 30 } });
+  expect(free).toMatchObject({ held: false });
+  expect(free.drift).toBeGreaterThan(1.5);
+  const held = await told({ tone });
+  expect(held).toMatchObject({ held: true, light: free.light });
+  expect(held.drift).toBeLessThanOrEqual(1.5);
+  expect(await told({ relight: 0, tone })).toMatchObject({ drift: 0, held: false, light: 1 });
+});
+
+test('while it is dragged a product keeps the light that it last settled in', async () => {
+  const { shot, product, painter } = await staged();
+  const settled = (await painter.paint(shot)).pixels();
+  const ground = groundOf(shot.elements)!;
+  const moved = { ...product, box: movedOnGround(product, { x: 520, y: 470 }, ground, FRAME) };
+  const dragged = (await painter.paint(withProduct(shot, moved), { draft: true })).pixels();
+  for (const share of [0.2, 0.5, 0.8])
+    expect(Math.abs(strip(dragged, moved, share) - strip(settled, product, share))).toBeLessThan(4);
+});
+
+test.each([
+  ['turned', { box: { rotation: 35 } }],
+  ['floating', { pose: 'float' as const }],
+  ['lying flat', { pose: 'flat' as const }],
+])('a product that is %s is lit too, and nothing is painted beyond its outline', async (_, change) => {
+  const { shot, product, painter } = await staged();
+  const box = { ...product.box, ...('box' in change ? change.box : {}) };
+  const posed = { ...product, ...change, box } as ProductElement;
+  const shadow = { ...posed.shadow, strength: 0, contact: 0 };
+  const lit = (await painter.paint(withProduct(shot, { ...posed, shadow }))).pixels();
+  const plain = (await painter.paint(withProduct(shot, { ...posed, shadow, relight: 0 }))).pixels();
+  const bare = (await painter.paint(withProduct(shot, { ...posed, shadow, opacity: 0 }))).pixels();
+  let [onIt, beyond] = [0, 0];
+  for (let i = 0; i < bare.data.length; i += 4) {
+    const covered = Math.abs(plain.data[i] - bare.data[i]) + Math.abs(plain.data[i + 2] - bare.data[i + 2]);
+    const changed = Math.abs(lit.data[i] - plain.data[i]) + Math.abs(lit.data[i + 2] - plain.data[i + 2]);
+    if (covered > 20 && changed > 4) onIt++;
+    if (covered === 0 && changed > 24) beyond++;
+  }
+  expect(onIt).toBeGreaterThan(200);
+  expect(beyond).toBeLessThan(onIt * 0.02);
+});
