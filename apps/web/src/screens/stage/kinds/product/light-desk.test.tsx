@@ -20,16 +20,7 @@ function show(inScene: boolean) {
   const shot = resolveBase({ ...emptyShot(FRAME.width, FRAME.height), elements: [backdrop, element] }, data);
   const during = jest.fn<(patch: Partial<ProductElement>) => void>();
   const commit = jest.fn<(label: string, patch: Partial<ProductElement>) => void>();
-  render(
-    <ProductToneDesk
-      element={element}
-      elements={shot.elements}
-      frame={FRAME}
-      shot={shot}
-      during={during}
-      commit={commit}
-    />,
-  );
+  render(<ProductToneDesk element={element} shot={shot} during={during} commit={commit} />);
   return { element, commit, during };
 }
 
