@@ -10,9 +10,15 @@ export interface ServerEvent {
 
 const CHANNEL = 'scenograph_events';
 
-/** Tells every web server, whichever process it happened in. Payloads stay small: details are fetched. */
+/**
+ * Tells every web server, whichever process it happened in. Payloads stay small: details are fetched. What is told need
+ * outlive nothing: its commit waits for no disk, which a request would wait for too.
+ */
 export async function announce(pool: pg.Pool, event: ServerEvent): Promise<void> {
-  await pool.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify(event)]);
+  await pool.query("select set_config('synchronous_commit', 'off', true), pg_notify($1, $2)", [
+    CHANNEL,
+    JSON.stringify(event),
+  ]);
 }
 
 /** Listens for announcements; reconnects when the connection is lost. */
