@@ -145,12 +145,61 @@ function packet(heightMm: number, tone = 200): Rgba {
   return picture;
 }
 
+/** A bag seen aslant whose top and bottom edges stand out, and its middle farther by `beyond` mm. */
+function bag(beyond: number, edgeMm: number, ambient: number) {
+  const view = { width: 600, height: 500, focal: 700 };
+  const [yaw, lean] = [-0.35, 0.4];
+  const r1 = [Math.cos(yaw), 0, -Math.sin(yaw)];
+  const r3 = [Math.sin(yaw) * Math.cos(lean), Math.sin(lean), Math.cos(yaw) * Math.cos(lean)];
+  const r2 = [0, 1, 2].map((i) => r3[(i + 1) % 3] * r1[(i + 2) % 3] - r3[(i + 2) % 3] * r1[(i + 1) % 3]);
+  const out = (u: number, v: number) => 4 * u * (1 - u) * edgeMm + beyond * pillow(u, v);
+  const at = (u: number, v: number): [number, number] => {
+    const [x, y, z] = [0, 1, 2].map(
+      (i) => r1[i] * (u - 0.5) * 100 + r2[i] * (v - 0.5) * 100 - r3[i] * out(u, v) + (i === 2 ? 240 : 0),
+    );
+    return [300 + (700 * x) / z, 250 + (700 * y) / z];
+  };
+  const [az, el] = [LIGHT.azimuthDeg, LIGHT.elevationDeg].map((d) => (d * Math.PI) / 180);
+  const to = [Math.sin(az) * Math.cos(el), -Math.sin(el), -Math.cos(az) * Math.cos(el)];
+  const [lx, ly, lz] = [r1, r2, r3.map((v) => -v)].map((axis) => axis.reduce((t, v, i) => t + v * to[i], 0));
+  const picture = createRgba(view.width, view.height);
+  picture.data.fill(255);
+  const e = 0.004;
+  for (let j = 0; j < 500; j++)
+    for (let i = 0; i < 500; i++) {
+      const [u, v] = [(i + 0.5) / 500, (j + 0.5) / 500];
+      const dx = (out(u + e, v) - out(u - e, v)) / (2 * e * 100);
+      const dy = (out(u, v + e) - out(u, v - e)) / (2 * e * 100);
+      const lit = Math.max(0, (-dx * lx - dy * ly + lz) / Math.hypot(dx, dy, 1));
+      const value = 255 * (0.6 * (ambient + (1 - ambient) * lit)) ** (1 / 2.2);
+      const [x, y] = at(u, v).map(Math.floor);
+      picture.data.set([value, value, value, 255], (y * view.width + x) * 4);
+    }
+  const line = (v: number) => Array.from({ length: 9 }, (_, i) => at(i / 8, v));
+  const [top, bottom] = [line(0), line(1)];
+  const area: PrintArea = {
+    ...PACKET,
+    corners: [top[0], top[8], bottom[8], bottom[0]],
+    edges: { top, bottom, left: null, right: null },
+  };
+  return { picture, area, view };
+}
+
 describe('how far a packet bulges, from its shading', () => {
   test('is more of one that stands out farther, and nothing of a flat one', () => {
     const found = [0, 6, 14].map((h) => estimateBulge(packet(h), PACKET, LIGHT, VIEW));
     expect(found[0]).toBe(0);
     expect(found[1]).toBeGreaterThan(0);
     expect(found[2]).toBeGreaterThan(found[1] * 1.3);
+  });
+
+  test.each([
+    [8, 0.15],
+    [8, 0.35],
+    [14, 0.25],
+  ])('is %i mm beyond its bent edges, with a share of %d of the light from all around', (h, ambient) => {
+    const { picture, area, view } = bag(h, 6, ambient);
+    expect(Math.abs(estimateBulge(picture, area, LIGHT, view) / h - 1)).toBeLessThan(0.35);
   });
 
   test('is not asked of areas that do not bulge', () => {
