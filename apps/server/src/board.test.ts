@@ -266,7 +266,8 @@ test('three workers share a delivery; one is killed, one cut off; nothing is los
   const admin = new pg.Client({ connectionString: server.url() });
   await admin.connect();
   await admin.query(
-    `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()`,
+    `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database()
+       and pid <> pg_backend_pid() and backend_type = 'client backend'`,
   );
   const done = await until(read, (d) => d?.state === 'done' || d?.state === 'failed');
   expect(done).toMatchObject({ state: 'done', made: order.total, failed: 0 });
