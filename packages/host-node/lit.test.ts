@@ -96,6 +96,8 @@ test('the scene’s light falls on the side it comes from; at no strength the ph
   const [left, right] = [await from(-80), await from(80)];
   expect(strip(left, product, 0.15)).toBeGreaterThan(strip(left, product, 0.85) + 40);
   expect(strip(right, product, 0.85)).toBeGreaterThan(strip(right, product, 0.15) + 40);
+  const onItsHead = await painted({ box: { ...product.box, rotation: 180 } });
+  expect(strip(onItsHead, product, 0.15)).toBeGreaterThan(strip(onItsHead, product, 0.85) + 40);
   const plain = await painted({ relight: 0, tone: { strength: 0, limit: 6 } });
   expect([0.15, 0.5, 0.85].map((s) => Math.round(strip(plain, product, s)))).toEqual([138, 138, 138]);
 });

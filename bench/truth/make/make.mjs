@@ -150,7 +150,7 @@ async function render(file, name, width, height, declared) {
 }
 
 const encode = (v) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
-/** sharp hands 16-bit pixels on as sRGB: the file's numbers are linear light. */
+/** Bright light bent under white, as film and cameras do. */
 const shoulder = (v) => (v < 0.8 ? v : 0.8 + 0.2 * (1 - Math.exp(-(v - 0.8) / 0.2)));
 
 /** Linear light to the bytes of a photo: exposure, a soft shoulder, sRGB and a little grain. */

@@ -193,8 +193,10 @@ export function withDrawnBase(
   const pitch = Math.asin(Math.min(1, drawn.halfDepth / Math.max(1e-6, drawn.halfWidth)));
   const before = Math.max(0, found.pitchDeg - TOP_PITCH) * RADIAN;
   const after = Math.max(0, pitch - TOP_PITCH * RADIAN);
+  // What is drawn is an ellipse: a box's corner that was found before says nothing of it.
+  const { corner: _, ...round } = found;
   return {
-    ...found,
+    ...round,
     x: (drawn.x - bounds.x) / bounds.width,
     y: (drawn.y - bounds.y) / bounds.width,
     halfWidth: drawn.halfWidth / bounds.width,

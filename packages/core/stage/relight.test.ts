@@ -1,12 +1,12 @@
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
 import { fromLinear, LINEAR } from '../raster/colour';
-import { measureBase, PLAIN_BASE } from './base';
+import { measureBase, PLAIN_BASE, withDrawnBase } from './base';
 import { bodyNormals, type BodyNormals } from './body-normals';
 import { bodyOf, isWithin } from './body';
 import { contactShadow } from './contact-shadow';
 import { ownShading, shadingAt, USUAL_SHADING, type OwnShading } from './own-shading';
 import { lightChange, relit, withinColour } from './relight';
-import { sceneLight, type Linear } from './scene-light';
+import { lightOnTurned, sceneLight, type Linear } from './scene-light';
 
 const PITCH = 16;
 const SIN = Math.sin((PITCH * Math.PI) / 180);
@@ -130,6 +130,15 @@ describe('the body behind a silhouette', () => {
     expect(shade(along(46, 120))).toBeLessThan(0.6);
   });
 
+  test('a base that is drawn by hand is an ellipse, whatever corner was found before', () => {
+    const alpha = box(100, 70, 90, 30);
+    const bounds = { x: 0, y: 0, width: alpha.width };
+    const drawn = withDrawnBase(measureBase(alpha), { x: 60, y: 120, halfWidth: 50, halfDepth: 14 }, bounds);
+    expect(drawn).not.toHaveProperty('corner');
+    expect(bodyOf(alpha, drawn, 1, null).turn).toBeNull();
+    expect(bodyNormals(alpha, drawn, PITCH).kind).not.toBe('box');
+  });
+
   test('a disc that is no turned body is inflated to a half-sphere', () => {
     const alpha = drawn(100, 100, (x, y) => Math.hypot(x - 50, y - 50) < 49);
     const normals = bodyNormals(alpha, { ...PLAIN_BASE(1), confidence: 0 }, 0);
@@ -220,6 +229,19 @@ describe('a scene’s light on a product', () => {
     expect(orange.data[i]).toBeGreaterThan(1.2 * orange.data[i + 2]);
     const column = (y: number) => from(180).data[(Math.round(y) * normals.width + 40) * 3];
     expect(column(base.y * alpha.width - 1)).toBeLessThan(0.85 * column(alpha.height * 0.4));
+  });
+
+  test('a product shown turned is lit from where the light is, not from where its picture was', () => {
+    const light = sceneLight({ azimuthDeg: -80, elevationDeg: 35, softness: 0.2 }, ground, null);
+    const turned = (degrees: number) =>
+      lightChange(normals, own, lightOnTurned(light, degrees, PITCH), 1, Infinity);
+    // On its head, what is its left shows on the right.
+    expect(at(turned(180), 0.9)).toBeGreaterThan(1.8 * at(turned(180), 0.1));
+    expect(turned(360).data[600]).toBeCloseTo(turned(0).data[600], 5);
+    const { to, up } = lightOnTurned(light, 90, 0);
+    // Turned clockwise by a quarter, its left is shown on top.
+    expect(up[0]).toBeCloseTo(-1, 5);
+    expect(to[2]).toBeCloseTo(light.to[0], 5);
   });
 
   test('a picture under no change stays as it is, to a step of its bytes', () => {

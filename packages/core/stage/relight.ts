@@ -22,7 +22,7 @@ const CREASE = 0.45;
  * on the body's normal there (a light of some size, the sky, what the ground throws back, less of both in the corner
  * where the product meets the ground) over the photo's own shading.
  * @param strength 0 leaves the photo's light, 1 lays on the scene's
- * @param footY the row of the base's middle, in pixels of the normals
+ * @param footY the row of the base's middle, in pixels of the normals; Infinity where nothing of it is near the ground
  */
 export function lightChange(
   normals: BodyNormals,
@@ -35,17 +35,19 @@ export function lightChange(
   const out = new Float32Array(width * height * 3).fill(1);
   const n = normals.data;
   const [lx, ly, lz] = scene.to;
+  const [ux, uy, uz] = scene.up;
   for (let y = 0; y < height; y++) {
     // Near the foot the ground is in the product's own shade, and so is the product.
-    const rise = Math.max(0, footY - y) / Math.max(1, footY);
+    const rise = footY < Infinity ? Math.max(0, footY - y) / Math.max(1, footY) : 1;
     const open = 1 - CREASE * Math.exp(-rise / 0.09);
     for (let x = 0; x < width; x++) {
       const j = (y * width + x) * 3;
       const [nx, ny, nz] = [n[j], n[j + 1], n[j + 2]];
       if (!nx && !ny && !nz) continue;
       const facing = facingLight(nx * lx + ny * ly + nz * lz, scene.size);
-      const above = ((1 + nz) / 2) * (0.5 + 0.5 * open);
-      const below = ((1 - nz) / 2) * open;
+      const raised = nx * ux + ny * uy + nz * uz;
+      const above = ((1 + raised) / 2) * (0.5 + 0.5 * open);
+      const below = ((1 - raised) / 2) * open;
       const before = PHOTO * shadingAt(own, nx, ny, nz);
       for (let c = 0; c < 3; c++) {
         const falls = scene.key[c] * facing + scene.sky[c] * above + scene.bounce[c] * below;

@@ -6,10 +6,15 @@ import type { ToneMeasure } from './tone-match';
 /** Linear light, red, green and blue; 1 shows a white surface just white. */
 export type Linear = [number, number, number];
 
+/** Right, away from the camera and up; of length 1. */
+export type Direction = [number, number, number];
+
 /** The light that falls on what stands at a place of a scene. */
 export interface SceneLight {
   /** Toward the light: right, away, up; of length 1. */
-  to: [number, number, number];
+  to: Direction;
+  /** Away from the ground. */
+  up: Direction;
   /** Sine of half the angle under which the light is seen. */
   size: number;
   key: Linear;
@@ -60,11 +65,29 @@ export function sceneLight(light: Light, ground: Linear, tone: ToneMeasure | nul
       -Math.cos(azimuth) * Math.cos(elevation),
       Math.sin(elevation),
     ],
+    up: [0, 0, 1],
     size: Math.sin((1 + 26 * light.softness) * RADIAN),
     key: tint.map((t) => t * key) as Linear,
     sky: tint.map((t) => (1 + (t - 1) * SKY_TINT) * sky) as Linear,
     bounce: ground.map((v) => grey + (v - grey) * BOUNCE_TINT) as Linear,
   };
+}
+
+/**
+ * The same light as a picture sees it that is shown turned: turned back by as much, about the line of sight.
+ * @param degrees clockwise
+ * @param pitchDeg how steeply the camera looks down
+ */
+export function lightOnTurned(light: SceneLight, degrees: number, pitchDeg: number): SceneLight {
+  const [c, s] = [Math.cos(degrees * RADIAN), Math.sin(degrees * RADIAN)];
+  const [cos, sin] = [Math.cos(pitchDeg * RADIAN), Math.sin(pitchDeg * RADIAN)];
+  const back = ([x, y, z]: Direction): Direction => {
+    const up = y * sin + z * cos;
+    const toward = z * sin - y * cos;
+    const [right, raised] = [x * c - up * s, x * s + up * c];
+    return [right, raised * sin - toward * cos, raised * cos + toward * sin];
+  };
+  return { ...light, to: back(light.to), up: back(light.up) };
 }
 
 /** The colour of a scene's light, 1 in luminance. */

@@ -28,7 +28,7 @@ export interface PrintArea {
   heightMm: number;
   /** The angle a round area reaches around its body; null where it is not known. */
   wrapDeg: number | null;
-  /** How far the middle of a bulge stands out of the plane of its corners, in mm. */
+  /** How far the middle of a bulge stands out beyond what its bent edges do, in mm. */
   bulgeMm: number;
   material: PrintMaterial;
   /** Whether the item itself is light or dark there: dark stock gets a white layer under the ink. */

@@ -5,7 +5,7 @@ import { reduceTo, resize } from '../../raster/resample';
 import { bodyNormals, type BodyNormals } from '../../stage/body-normals';
 import { ownShading, type OwnShading } from '../../stage/own-shading';
 import { lightChange, relit, tinted, withinColour, type LightChange } from '../../stage/relight';
-import { meanLinear, sceneLight } from '../../stage/scene-light';
+import { lightOnTurned, meanLinear, sceneLight } from '../../stage/scene-light';
 import { baseOf, groundPlacement, type GroundPlacement } from '../../stage/stand';
 import {
   changeTone,
@@ -87,8 +87,10 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
   const body = bodyIn(element, standing, environment);
   const cast = lightOf(element, environment);
   const { azimuthDeg, elevationDeg, softness } = cast;
+  // What lies flat is turned with its ground's normal, which stays up.
+  const rotation = element.pose === 'flat' ? 0 : box.rotation;
   // While it is dragged about, a product keeps the light that it last settled in; while the light is, its tint.
-  const held = `relit-last:${element.id}:${body.key}:${relight}:${tone.limit}:${scene.picture}`;
+  const held = `relit-last:${element.id}:${body.key}:${rotation}:${relight}:${tone.limit}:${scene.picture}`;
   const last = `${held}:${azimuthDeg}:${elevationDeg}:${softness}:${element.shadow.softness}`;
   const settled = environment.draft && environment.settled.get<Relit>(last);
   if (settled) return settled;
@@ -104,7 +106,15 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
     height: step(box.width * 0.6 * k),
   };
   const key = [
-    ...[body.key, relight, tone.limit, light.azimuthDeg, light.elevationDeg, light.softness.toFixed(2)],
+    ...[
+      body.key,
+      rotation,
+      relight,
+      tone.limit,
+      light.azimuthDeg,
+      light.elevationDeg,
+      light.softness.toFixed(2),
+    ],
     ...[scene.picture, ...Object.values(ground)],
   ].join(':');
   const laid = () => {
@@ -112,7 +122,16 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
       meanLinear(small, ground),
     );
     const falls = sceneLight(light, around, wholeTone(scene.picture, environment));
-    return lightChange(body.normals, body.own, falls, relight, body.footY);
+    // A turned product's foot is anywhere: its crease is left away.
+    return rotation
+      ? lightChange(
+          body.normals,
+          body.own,
+          lightOnTurned(falls, rotation, standing.photoPitch),
+          relight,
+          Infinity,
+        )
+      : lightChange(body.normals, body.own, falls, relight, body.footY);
   };
   const before = environment.draft && environment.settled.get<Relit>(held);
   if (before) {
@@ -137,7 +156,7 @@ function bodyIn(
   const { picture, pose } = element;
   const base = baseOf(element);
   const pitch = Math.round(photoPitch);
-  const key = `body:${picture}:${pitch}:${pose === 'flat' ? 'flat' : ''}:${base.x.toFixed(3)}:${base.y.toFixed(3)}`;
+  const key = `body:${picture}:${pitch}:${pose === 'flat' ? 'flat' : ''}:${JSON.stringify(base)}`;
   return environment.kept(key, () => {
     const pixels = environment.picture(picture).pixels();
     const factor = Math.max(1, Math.ceil(Math.max(pixels.width, pixels.height) / GRID));
