@@ -117,7 +117,7 @@ export function measureBase(alpha: Plane): ProductBase {
   for (let x = left; x < right; x++)
     off += Math.abs(lower[x] - y - b * Math.sqrt(Math.max(0, 1 - ((x + 0.5 - cx) / a) ** 2)));
   const corner = boxCorner(lower, upperEdge(solid, w, h), [left, right - 1], off / (right - left));
-  if (corner && corner.left + corner.right > 0) return onCorner(corner, [left / w, right / w], solid, w, h);
+  if (corner) return onCorner(corner, [left / w, right / w], solid, w, h);
   cx = Math.min(w, Math.max(0, cx));
   const pitch = Math.asin(Math.min(1, b / a));
   return {
@@ -147,9 +147,7 @@ function onCorner(
   const toY = corner.y - corner.right * (to - corner.x);
   const x = (from + to) / 2;
   const y = (fromY + toY) / 2;
-  // One side alone seen: the other is taken for as steep as usual.
-  const sine =
-    corner.left > 0.02 && corner.right > 0.02 ? Math.min(0.9, Math.sqrt(corner.left * corner.right)) : 0.26;
+  const sine = Math.min(0.9, Math.sqrt(corner.left * corner.right));
   const halfWidth = (to - from) / 2;
   // The far corner of a box's top shows over the middle of the diagonal as far as the near one shows under it.
   const back = { x: Math.round((from + to - corner.x) * w), y: (fromY + toY - corner.y - corner.tall) * w };

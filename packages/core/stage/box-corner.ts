@@ -3,7 +3,7 @@ export interface BoxCorner {
   /** Where that edge meets the ground. */
   x: number;
   y: number;
-  /** How fast the lower edge rises away from it, to the left and to the right; both 0 for a front seen straight. */
+  /** How fast the lower edge rises away from it, to the left and to the right. */
   left: number;
   right: number;
   /** How long the outer upright edges are. */
@@ -13,11 +13,11 @@ export interface BoxCorner {
 }
 
 /** Below this a lower edge is level. */
-export const LEVEL = 0.03;
+const LEVEL = 0.03;
 
 /**
  * Two straight lines through a silhouette's lower edge that meet at its lowest place (least squares on both sides of
- * every place, the best one kept); null where an ellipse fits it better.
+ * every place, the best one kept); null where an ellipse fits it better, or only one side rises.
  * @param lower the lower edge of each column in pixels
  * @param from first and last column of the base
  * @param ellipse mean distance of the edge from the ellipse that fits it best, in pixels
@@ -44,20 +44,17 @@ export function boxCorner(
     best = { x, y, left: Math.max(0, left.slope), right: Math.max(0, -right.slope), error };
   }
   if (!best || best.error > width * 0.012) return null;
-  const level = best.left < LEVEL && best.right < LEVEL;
+  // A side that hardly rises is no second face: a front seen straight tells nothing of how a box is turned.
+  if (best.left < LEVEL || best.right < LEVEL) return null;
   // A round base is steep at its ends and level at its lowest place; a pixel's steps hide less of that in a large one.
-  if (level ? ellipse < 0.7 * best.error : best.error > 0.55 * ellipse + 0.02) return null;
+  if (best.error > 0.55 * ellipse + 0.02) return null;
   const tall = (x: number) => lower[x] - upper[x];
-  const sides = [
-    ...(best.left >= LEVEL || level ? [tall(ends[0])] : []),
-    ...(best.right >= LEVEL || level ? [tall(ends[1])] : []),
-  ];
   return {
     x: best.x / width,
     y: best.y / width,
-    left: level ? 0 : best.left,
-    right: level ? 0 : best.right,
-    tall: Math.min(...sides) / width,
+    left: best.left,
+    right: best.right,
+    tall: Math.min(tall(ends[0]), tall(ends[1])) / width,
   };
 }
 

@@ -130,6 +130,12 @@ describe('the body behind a silhouette', () => {
     expect(shade(along(46, 120))).toBeLessThan(0.6);
   });
 
+  test('a front seen straight, or with a side that hardly rises, has no corner', () => {
+    const straight = drawn(120, 100, () => true);
+    const tilted = drawn(120, 100, (x, y) => y < 96 - Math.max(0, 20 - x) * 0.06);
+    for (const alpha of [straight, tilted]) expect(measureBase(alpha)).not.toHaveProperty('corner');
+  });
+
   test('a base that is drawn by hand is an ellipse, whatever corner was found before', () => {
     const alpha = box(100, 70, 90, 30);
     const bounds = { x: 0, y: 0, width: alpha.width };
