@@ -1,5 +1,5 @@
 import { alphaPlane, boundsAbove, crop, type Rgba } from '@scenograph/core/raster/pixels';
-import { hasWhiteGround } from '@scenograph/core/surface/artwork';
+import { covers, hasWhiteGround } from '@scenograph/core/surface/artwork';
 import sharp from 'sharp';
 import { encodePng } from './encode';
 import {
@@ -21,6 +21,8 @@ export interface Artwork {
   colours: string[];
   /** Whether it lies on white paper that could be knocked out. */
   whiteGround: boolean;
+  /** Whether nothing of it is clear. */
+  covers: boolean;
   notes: string[];
 }
 
@@ -107,6 +109,7 @@ async function finish(
     height: design.height,
     colours,
     whiteGround: hasWhiteGround(design),
+    covers: covers(design),
     notes: trimmed ? [...notes, 'clear margins trimmed'] : notes,
   };
 }

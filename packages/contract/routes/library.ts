@@ -59,6 +59,8 @@ export const artwork = s.named(
     vector: s.flag(),
     colours: s.list(s.text()),
     whiteGround: s.flag(),
+    /** Whether nothing of it is clear. */
+    covers: s.flag(),
     notes: s.list(s.text()),
     createdAt: s.moment(),
   }),

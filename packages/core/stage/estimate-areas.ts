@@ -1,9 +1,10 @@
-import { surveyView, type SceneSurvey } from './survey';
+import { sceneCamera, surveyView, type SceneSurvey } from './survey';
 import { relativeLuminance } from '../raster/colour';
 import type { Rgba } from '../raster/pixels';
-import { areaSurface } from '../surface/area-surface';
-import type { PrintArea } from '../surface/area';
-import { estimateBulge } from './estimate-bulge';
+import { areaSurface, pillow, raised, type PictureView } from '../surface/area-surface';
+import { EDGE_POINTS, type PrintArea } from '../surface/area';
+import type { Pair } from '../surface/homography';
+import { estimateBulge, type Bulge } from './estimate-bulge';
 
 /** Stock of less luminance than this wants a white layer under the ink. */
 const DARK = 0.1;
@@ -22,16 +23,34 @@ export function estimateAreas(
   return survey.areas.map((area) => {
     try {
       return {
-        ...area,
-        bulgeMm: untold.bulge.includes(area.id)
-          ? estimateBulge(picture, area, survey.light, view)
-          : area.bulgeMm,
+        ...(untold.bulge.includes(area.id) ? bulged(area, bulgeOf(picture, area, survey), view) : area),
         stock: untold.stock.includes(area.id) ? stockOf(picture, area, view) : area.stock,
       };
     } catch {
       return area;
     }
   });
+}
+
+/** How far an area of a survey bulges, as its picture shows it; null where it does not show. */
+export function bulgeOf(picture: Rgba, area: PrintArea, survey: SceneSurvey): Bulge | null {
+  const camera = sceneCamera(survey);
+  const pitchDeg = camera ? (Math.asin(-camera.rotation[8]) * 180) / Math.PI : 0;
+  return estimateBulge(picture, area, { ...surveyView(survey), light: survey.light, pitchDeg });
+}
+
+/** An area that bulges so: its middle, and its sides where their edges are not given. */
+export function bulged(area: PrintArea, bulge: Bulge | null, view: PictureView): PrintArea {
+  if (!bulge) return area;
+  const { edges } = area;
+  if (!edges || edges.left || edges.right || !bulge.sideMm) return { ...area, bulgeMm: bulge.bulgeMm };
+  const at = raised(area, view);
+  const side = (u: number): Pair[] =>
+    Array.from({ length: EDGE_POINTS }, (_, i) => {
+      const v = i / (EDGE_POINTS - 1);
+      return at(u, v, bulge.sideMm * pillow(0.5, v));
+    });
+  return { ...area, bulgeMm: bulge.bulgeMm, edges: { ...edges, left: side(0), right: side(1) } };
 }
 
 /** Whether an area's stock is light or dark, by the median luminance of places spread over it. */

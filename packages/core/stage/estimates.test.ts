@@ -1,7 +1,8 @@
 import { createRgba, type Rgba } from '../raster/pixels';
 import type { PrintArea } from '../surface/area';
-import { areaSurface, pillow } from '../surface/area-surface';
-import { estimateAreas } from './estimate-areas';
+import { areaPose, areaSurface, pillow } from '../surface/area-surface';
+import { edgeHeights } from './edge-heights';
+import { bulged, estimateAreas } from './estimate-areas';
 import { estimateBulge } from './estimate-bulge';
 import { estimateLight } from './estimate-light';
 import { shadowFalls, type Light } from './light';
@@ -146,13 +147,14 @@ function packet(heightMm: number, tone = 200): Rgba {
 }
 
 /** A bag seen aslant whose top and bottom edges stand out, and its middle farther by `beyond` mm. */
-function bag(beyond: number, edgeMm: number, ambient: number) {
+function bag(beyond: number, edgeMm: number, ambient: number, sideMm = 0) {
   const view = { width: 600, height: 500, focal: 700 };
   const [yaw, lean] = [-0.35, 0.4];
   const r1 = [Math.cos(yaw), 0, -Math.sin(yaw)];
   const r3 = [Math.sin(yaw) * Math.cos(lean), Math.sin(lean), Math.cos(yaw) * Math.cos(lean)];
   const r2 = [0, 1, 2].map((i) => r3[(i + 1) % 3] * r1[(i + 2) % 3] - r3[(i + 2) % 3] * r1[(i + 1) % 3]);
-  const out = (u: number, v: number) => 4 * u * (1 - u) * edgeMm + beyond * pillow(u, v);
+  const out = (u: number, v: number) =>
+    4 * u * (1 - u) * edgeMm + beyond * pillow(u, v) + sideMm * pillow(0.5, v);
   const at = (u: number, v: number): [number, number] => {
     const [x, y, z] = [0, 1, 2].map(
       (i) => r1[i] * (u - 0.5) * 100 + r2[i] * (v - 0.5) * 100 - r3[i] * out(u, v) + (i === 2 ? 240 : 0),
@@ -175,7 +177,16 @@ function bag(beyond: number, edgeMm: number, ambient: number) {
       const [x, y] = at(u, v).map(Math.floor);
       picture.data.set([value, value, value, 255], (y * view.width + x) * 4);
     }
-  const line = (v: number) => Array.from({ length: 9 }, (_, i) => at(i / 8, v));
+  // Equal steps on the surface, as a side-file gives them.
+  const line = (v: number) => {
+    const fine = Array.from({ length: 401 }, (_, i) => [i * 0.25, out(i / 400, v)]);
+    const lengths = [0];
+    for (let i = 1; i < fine.length; i++)
+      lengths.push(lengths[i - 1] + Math.hypot(fine[i][0] - fine[i - 1][0], fine[i][1] - fine[i - 1][1]));
+    return Array.from({ length: 9 }, (_, k) =>
+      at(lengths.findIndex((l) => l >= (lengths[400] * k) / 8 - 1e-9) / 400, v),
+    );
+  };
   const [top, bottom] = [line(0), line(1)];
   const area: PrintArea = {
     ...PACKET,
@@ -185,9 +196,11 @@ function bag(beyond: number, edgeMm: number, ambient: number) {
   return { picture, area, view };
 }
 
+const BULGE_VIEW = { ...VIEW, light: LIGHT, pitchDeg: 0 };
+
 describe('how far a packet bulges, from its shading', () => {
   test('is more of one that stands out farther, and nothing of a flat one', () => {
-    const found = [0, 6, 14].map((h) => estimateBulge(packet(h), PACKET, LIGHT, VIEW));
+    const found = [0, 6, 14].map((h) => estimateBulge(packet(h), PACKET, BULGE_VIEW)?.bulgeMm ?? 0);
     expect(found[0]).toBe(0);
     expect(found[1]).toBeGreaterThan(0);
     expect(found[2]).toBeGreaterThan(found[1] * 1.3);
@@ -199,11 +212,45 @@ describe('how far a packet bulges, from its shading', () => {
     [14, 0.25],
   ])('is %i mm beyond its bent edges, with a share of %d of the light from all around', (h, ambient) => {
     const { picture, area, view } = bag(h, 6, ambient);
-    expect(Math.abs(estimateBulge(picture, area, LIGHT, view) / h - 1)).toBeLessThan(0.35);
+    expect(
+      Math.abs((estimateBulge(picture, area, { ...view, light: LIGHT, pitchDeg: 0 })?.bulgeMm ?? 0) / h - 1),
+    ).toBeLessThan(0.35);
+  });
+
+  test('is found with the heights of its edges, and sides that nobody drew stand out with it', () => {
+    const { picture, area, view } = bag(6, 6, 0.25, 4);
+    const heights = edgeHeights(area, areaPose(area, view), view);
+    expect([heights.top, heights.bottom].map(Math.round)).toEqual([6, 6]);
+    expect([heights.left, heights.right]).toEqual([0, 0]);
+    const bulge = estimateBulge(picture, area, { ...view, light: LIGHT, pitchDeg: 0 })!;
+    expect(Math.abs(bulge.bulgeMm + bulge.sideMm - 10)).toBeLessThan(3);
+    expect(bulge.sideMm).toBeGreaterThan(1);
+    expect(bulge.fromMm).toBeLessThanOrEqual(bulge.bulgeMm);
+    expect(bulge.toMm).toBeGreaterThanOrEqual(bulge.bulgeMm);
+    const { edges } = bulged(area, bulge, view);
+    for (const [got, corner] of [
+      [edges!.left![0], area.corners[0]],
+      [edges!.right![8], area.corners[2]],
+    ])
+      expect(Math.hypot(got[0] - corner[0], got[1] - corner[1])).toBeLessThan(0.01);
+    const [left, straight] = [
+      edges!.left![4],
+      [0, 1].map((c) => (area.corners[0][c] + area.corners[3][c]) / 2),
+    ];
+    expect(Math.hypot(left[0] - straight[0], left[1] - straight[1])).toBeGreaterThan(2);
+  });
+
+  test('takes evenly set points of a hand-drawn edge for what they are: only its bend tells', () => {
+    const { area, view } = bag(0, 8, 0.25);
+    const evenly = (points: [number, number][]): [number, number][] =>
+      points.map(([, y], i) => [points[0][0] + ((points[8][0] - points[0][0]) * i) / 8, y]);
+    const edges = { ...area.edges!, top: evenly(area.edges!.top), bottom: evenly(area.edges!.bottom) };
+    const drawn = edgeHeights({ ...area, edges }, areaPose(area, view), view);
+    for (const height of [drawn.top, drawn.bottom]) expect(Math.abs(height - 8)).toBeLessThan(2.5);
   });
 
   test('is not asked of areas that do not bulge', () => {
-    expect(estimateBulge(packet(10), { ...PACKET, shape: 'flat', edges: null }, LIGHT, VIEW)).toBe(0);
+    expect(estimateBulge(packet(10), { ...PACKET, shape: 'flat', edges: null }, BULGE_VIEW)).toBeNull();
   });
 });
 

@@ -150,26 +150,26 @@ export function pillow(u: number, v: number): number {
 }
 
 /** The plane of the corners, its middle standing out by the area's bulge, as the camera sees it. */
-function standingOut(
-  area: PrintArea,
-  { width, height, focal: known }: PictureView,
-): (u: number, v: number) => Pair {
-  const { widthMm: W, heightMm: H, bulgeMm } = area;
+function standingOut(area: PrintArea, view: PictureView): (u: number, v: number) => Pair {
+  const { bulgeMm } = area;
+  const at = raised(area, view);
+  return (u, v) => at(u, v, bulgeMm ? pillow(u, v) * bulgeMm : 0);
+}
+
+/** Places of the plane of an area's corners as the camera sees them, raised out of it by so many mm. */
+export function raised(area: PrintArea, view: PictureView): (u: number, v: number, out: number) => Pair {
+  const { widthMm: W, heightMm: H } = area;
   const there = homography(UNIT, area.corners);
-  const plane = (u: number, v: number): Pair => {
-    const [x, y] = carry(there, u, v);
-    return [x, y];
-  };
-  if (!bulgeMm) return plane;
-  const pose = areaPose(area, { width, height, focal: known });
-  const { focal, r1, r2, r3, t } = pose;
+  let pose: PlanePose | null = null;
   const project = (X: number, Y: number, Z: number): Pair => {
+    // A plane that is not raised needs no pose, and may have none.
+    pose ??= areaPose(area, view);
+    const { focal, r1, r2, r3, t } = pose;
     const [x, y, z] = [0, 1, 2].map((i) => r1[i] * X + r2[i] * Y - r3[i] * Z + t[i]);
-    return [width / 2 + (focal * x) / z, height / 2 + (focal * y) / z];
+    return [view.width / 2 + (focal * x) / z, view.height / 2 + (focal * y) / z];
   };
-  return (u, v) => {
-    const out = pillow(u, v) * bulgeMm;
-    const [x, y] = plane(u, v);
+  return (u, v, out) => {
+    const [x, y] = carry(there, u, v);
     if (!out) return [x, y];
     // Only what standing out changes is taken from the pose; the corners stay where they are.
     const [fx, fy] = project(u * W, v * H, 0);

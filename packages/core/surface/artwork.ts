@@ -99,6 +99,13 @@ function halved(from: { width: number; height: number; data: Uint8ClampedArray }
   return { width, height, data };
 }
 
+/** Whether an artwork leaves nothing clear: it covers what it is printed on, as a label or a photo does. */
+export function covers({ data }: Rgba): boolean {
+  let clear = 0;
+  for (let j = 3; j < data.length; j += 4) if (data[j] < 250) clear++;
+  return clear <= data.length / 4 / 200;
+}
+
 /** Whether an artwork has a white ground that could be knocked out: opaque, and white along most of its border. */
 export function hasWhiteGround({ width, height, data }: Rgba): boolean {
   let white = 0;

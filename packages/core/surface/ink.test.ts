@@ -2,8 +2,10 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { toLinear } from '../raster/colour';
 import { createPlane, createRgba } from '../raster/pixels';
+import { covers } from './artwork';
 import { layInk, type InkLayer } from './lay-ink';
 import { splitLight } from './light-split';
+import { usualOpacity } from './material';
 import { makeOptions, takeOption } from './options';
 import { areaPxPerMm, newPrint } from './print';
 import { NO_WORK } from './print-item';
@@ -51,6 +53,37 @@ test('multiplied ink takes its share of each colour of light', () => {
   expect(r).toBeCloseTo(stock * toLinear(188), 1);
   expect(g).toBeCloseTo(stock, 2);
   expect(b).toBeCloseTo(stock * toLinear(99), 1);
+});
+
+test('covering ink on a light stock has the colour of the light that falls there, and a saturated stock keeps its own cast to itself', () => {
+  const printed = (stock: [number, number, number]) => {
+    const picture = createRgba(W, H);
+    for (let i = 0; i < W * H; i++) picture.data.set([...stock, 255], i * 4);
+    const parts = splitLight(picture, RECT, new Float32Array(W * H).fill(1), {
+      stock: 'light',
+      glossy: false,
+    });
+    layInk(picture, parts, [layer([255, 255, 255], { lay: 'opaque' })]);
+    return at(picture, 20, 15);
+  };
+  const [r, , b] = printed([222, 214, 205]);
+  expect(r).toBeGreaterThan(230);
+  expect(r - b).toBeGreaterThan(6);
+  expect(r - b).toBeLessThan(222 - 205);
+  const kraft = printed([222, 190, 120]);
+  expect(kraft[0] - kraft[2]).toBeLessThan(4);
+});
+
+test('what leaves nothing clear is laid over white where it is placed, and hides all that it lies on', () => {
+  const artwork = { hash: 'a'.repeat(64), width: 40, height: 30 };
+  expect(newPrint('p', 'Photo', { ...artwork, covers: true }, AREA).lay).toBe('opaque');
+  expect(newPrint('p', 'Leaf', artwork, AREA).lay).toBeNull();
+  const photo = createRgba(20, 20);
+  photo.data.fill(255);
+  expect(covers(photo)).toBe(true);
+  for (let i = 0; i < 20; i++) photo.data[i * 4 + 3] = 0;
+  expect(covers(photo)).toBe(false);
+  expect([usualOpacity('paper', 'opaque'), usualOpacity('paper', 'multiply') < 1]).toEqual([1, true]);
 });
 
 test('covering ink is as bright as its stock allows, whatever lies under it', () => {

@@ -23,7 +23,8 @@ const BYTE = Float32Array.from({ length: 4097 }, (_, i) => fromLinear(i / 4096))
  * from the blank; highlights lie over the ink. Changes `picture` inside the split's rectangle.
  */
 export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLayer[]): void {
-  const { width, height, base, white, lit, smooth, highlight } = split;
+  const { width, height, base, lit, smooth, highlight } = split;
+  const [whiteR, whiteG, whiteB] = split.white;
   const own = 0.2126 * base[0] + 0.7152 * base[1] + 0.0722 * base[2];
   const r0 = base[0];
   const g0 = base[1];
@@ -62,9 +63,9 @@ export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLay
           g *= 1 - a + a * ig;
           b *= 1 - a + a * ib;
         } else {
-          r += a * (ir * white - r);
-          g += a * (ig * white - g);
-          b += a * (ib * white - b);
+          r += a * (ir * whiteR - r);
+          g += a * (ig * whiteG - g);
+          b += a * (ib * whiteB - b);
           bare *= 1 - a;
         }
         grain += a * (layer.grain - grain);

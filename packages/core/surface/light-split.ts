@@ -13,8 +13,8 @@ export interface LightSplit extends Rect {
   smooth: Float32Array;
   /** What highlights add to it. */
   highlight: Float32Array;
-  /** The luminance that white paint would have in the base's light. */
-  white: number;
+  /** What white paint would have in the base's light: its colour is the light's own; linear light 0..1. */
+  white: [number, number, number];
 }
 
 /** Weave and grain are what is finer than this share of the part's side. */
@@ -22,7 +22,10 @@ const GRAIN_SHARE = 0.012;
 /** Highlights are brighter than their surroundings over this share of the part's side. */
 const HIGHLIGHT_SHARE = 0.09;
 /** A light stock reflects so much. */
-const LIGHT_STOCK = 0.82;
+const LIGHT_STOCK = 0.76;
+/** So much of a faint cast of a light stock is the light's; a stock as saturated as OWN_CAST has all of its cast itself. */
+const LIGHTS_SHARE = 0.8;
+const OWN_CAST = 0.5;
 
 /**
  * Takes a part of a picture apart into base colour, smooth light, grain and highlights, by scale (Retinex in Land and
@@ -61,12 +64,30 @@ export function splitLight(
     smooth[i] = Math.max(1e-4, smoothAll[i] - highlight[i]);
   }
   const base = baseColour(picture, rect, inside, smooth);
-  const own = 0.2126 * base[0] + 0.7152 * base[1] + 0.0722 * base[2];
-  const white =
-    stock === 'light'
-      ? Math.min(0.98, Math.max(own, own / LIGHT_STOCK))
-      : Math.min(0.85, Math.max(0.35, own * 4, brightest(picture) * 0.9));
+  const white = stock === 'light' ? whiteBeside(base) : whiteOver(base, picture);
   return { ...rect, base, lit, smooth, highlight, white };
+}
+
+/**
+ * White paint in the light that falls on a light stock: the stock's strongest channel reflects what light stock does. A
+ * faint cast of the stock is mostly the light's, a strong one its own.
+ */
+function whiteBeside(base: readonly number[]): [number, number, number] {
+  const most = Math.max(...base);
+  const saturation = 1 - Math.min(...base) / most;
+  const share = LIGHTS_SHARE * Math.max(0, 1 - saturation / OWN_CAST);
+  return base.map((v) => Math.min(0.98, (most / LIGHT_STOCK) * (v / most) ** share)) as [
+    number,
+    number,
+    number,
+  ];
+}
+
+/** White paint on a dark stock, which tells little of its light: by what else the picture holds. */
+function whiteOver(base: readonly number[], picture: Rgba): [number, number, number] {
+  const own = 0.2126 * base[0] + 0.7152 * base[1] + 0.0722 * base[2];
+  const level = Math.min(0.85, Math.max(0.35, own * 4, brightest(picture) * 0.9));
+  return [level, level, level];
 }
 
 /** Blurred among what is inside alone, so that the border takes nothing from what lies around. */

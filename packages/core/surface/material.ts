@@ -28,6 +28,11 @@ export const INK: Record<PrintMaterial, InkBehaviour> = {
   metal: { title: 'Metal', opacity: 0.92, grain: 0.7, spreadMm: 0.02, gloss: 1, folds: 0 },
 };
 
+/** Full ink over a white layer hides what it lies on. */
+export function usualOpacity(material: PrintMaterial, lay: Lay): number {
+  return lay === 'opaque' ? 1 : INK[material].opacity;
+}
+
 /** How ink is laid where nothing else is asked: over a white layer on dark stock, multiplied on light. */
 export function usualLay(stock: 'light' | 'dark'): Lay {
   return stock === 'dark' ? 'opaque' : 'multiply';

@@ -8,7 +8,7 @@ import { artworkLevels } from './artwork';
 import { bendByFolds } from './folds';
 import { layInk, type InkLayer } from './lay-ink';
 import { splitLight, type LightSplit } from './light-split';
-import { INK, usualLay } from './material';
+import { INK, usualLay, usualOpacity } from './material';
 import { areaPxPerMm, areaToArtwork, artworkDensity, printSchema, type Print } from './print';
 import { recolourItem } from './recolour';
 import { shadePicture, shadeSchema, shadeStops, type ShadeStroke } from './shade';
@@ -165,6 +165,7 @@ function inkLayer(
   { area, map, split, scale, key, dark, within, sources }: LayerParts,
 ): InkLayer {
   const usual = INK[area.material];
+  const lay = print.lay ?? usualLay(dark ? 'dark' : 'light');
   const { kept } = sources;
   const folds = print.folds ?? usual.folds;
   const bent = folds > 0 ? kept(`folds:${key}:${folds}`, () => bendByFolds(map, split, folds)) : map;
@@ -188,8 +189,8 @@ function inkLayer(
         most: sources.draft ? 2 : 8,
       },
     ),
-    lay: print.lay ?? usualLay(dark ? 'dark' : 'light'),
-    opacity: print.opacity ?? usual.opacity,
+    lay,
+    opacity: print.opacity ?? usualOpacity(area.material, lay),
     grain: print.grain ?? usual.grain,
     gloss: print.gloss ?? usual.gloss,
     within,

@@ -79,7 +79,7 @@ export const printSchema = Joi.object({
 export function newPrint(
   id: string,
   name: string,
-  artwork: { hash: string; width: number; height: number; drawn?: Print['drawn'] },
+  artwork: { hash: string; width: number; height: number; drawn?: Print['drawn']; covers?: boolean },
   area: PrintArea,
   share = 0.8,
 ): Print {
@@ -98,7 +98,8 @@ export function newPrint(
     reach: 'area',
     ink: null,
     knockOut: 0,
-    lay: null,
+    // What leaves nothing clear has its own ground: it is laid over what is there.
+    lay: artwork.covers ? 'opaque' : null,
     opacity: null,
     grain: null,
     gloss: null,

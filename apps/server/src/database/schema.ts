@@ -171,6 +171,7 @@ export const artworks = pgTable('artworks', {
   vector: boolean('vector').notNull(),
   colours: jsonb('colours').$type<string[]>().notNull(),
   whiteGround: boolean('white_ground').notNull(),
+  covers: boolean('covers').notNull().default(false),
   notes: jsonb('notes').$type<string[]>().notNull(),
   createdAt: created(),
 });

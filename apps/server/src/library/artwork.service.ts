@@ -42,6 +42,7 @@ export class ArtworkService {
         vector: format === 'svg',
         colours: design.colours,
         whiteGround: design.whiteGround,
+        covers: design.covers,
         notes: design.notes,
         ...(createdAt && { createdAt }),
       })

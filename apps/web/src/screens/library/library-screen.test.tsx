@@ -19,6 +19,7 @@ const artwork: Artwork = {
   vector: true,
   colours: ['#12463a', '#d6f24a'],
   whiteGround: false,
+  covers: false,
   notes: [],
   createdAt: MOMENT,
 };

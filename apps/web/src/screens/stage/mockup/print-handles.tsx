@@ -3,7 +3,7 @@ import { type BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { blankOf } from '@scenograph/core/elements/backdrop/paint';
 import { placeOn, type AreaSurface } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';
-import { INK } from '@scenograph/core/surface/material';
+import { usualLay, usualOpacity } from '@scenograph/core/surface/material';
 import { surfaceOf } from '@scenograph/core/surface/print-item';
 import { printCorners, type Print } from '@scenograph/core/surface/print';
 import { withPrint, type MockupElement } from './editing';
@@ -155,7 +155,7 @@ function PrintShape({
       const mm = grabbed.current && e.buttons ? millimetres(surface, e) : null;
       if (!mm) return;
       const g = grabbed.current!;
-      const full = g.print.opacity ?? INK[surface.area.material].opacity;
+      const full = g.print.opacity ?? usualOpacity(surface.area.material, g.print.lay ?? usualLay(surface.area.stock));
       during({ ...change({ from: g.print, began: g.at, now: mm }, e), opacity: full * SEEN_THROUGH });
     },
     onPointerUp: (e: React.PointerEvent) => {

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { PrintArea } from '@scenograph/core/surface/area';
-import { INK } from '@scenograph/core/surface/material';
+import { INK, usualLay, usualOpacity } from '@scenograph/core/surface/material';
 import {
   areaPxPerMm,
   artworkDensity,
@@ -205,7 +205,8 @@ function PlaceSwitches({
 
 /** How the ink behaves on the area's stock. */
 function InkFields({ print, during, commit, area }: PrintEdits & { area: PrintArea }) {
-  const usual = INK[area.material];
+  const lay = print.lay ?? usualLay(area.stock);
+  const usual = { ...INK[area.material], opacity: usualOpacity(area.material, lay) };
   const ink = (label: string, key: 'opacity' | 'grain' | 'gloss' | 'folds', most = 100) => (
     <Slider
       label={label}

@@ -1,0 +1,1 @@
+ALTER TABLE "artworks" ADD COLUMN "covers" boolean DEFAULT false NOT NULL;
