@@ -25,6 +25,7 @@ const BYTE = Float32Array.from({ length: 4097 }, (_, i) => fromLinear(i / 4096))
 export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLayer[]): void {
   const { width, height, base, lit, smooth, highlight } = split;
   const [whiteR, whiteG, whiteB] = split.white;
+  const bends = Math.max(...split.white) > 1;
   const own = 0.2126 * base[0] + 0.7152 * base[1] + 0.0722 * base[2];
   const r0 = base[0];
   const g0 = base[1];
@@ -78,9 +79,10 @@ export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLay
       const shown = highlight[i];
       const shine = shown * gloss;
       // The stock's own colour changes a little from place to place; where it is not covered, that stays.
-      out[j] = BYTE[level(lit1(LINEAR[out[j]], shown, r0 * fall, bare, r * light) + shine)];
-      out[j + 1] = BYTE[level(lit1(LINEAR[out[j + 1]], shown, g0 * fall, bare, g * light) + shine)];
-      out[j + 2] = BYTE[level(lit1(LINEAR[out[j + 2]], shown, b0 * fall, bare, b * light) + shine)];
+      const whole = bends && bare < 1 ? bent : asItIs;
+      out[j] = BYTE[level(whole(lit1(LINEAR[out[j]], shown, r0 * fall, bare, r * light) + shine))];
+      out[j + 1] = BYTE[level(whole(lit1(LINEAR[out[j + 1]], shown, g0 * fall, bare, g * light) + shine))];
+      out[j + 2] = BYTE[level(whole(lit1(LINEAR[out[j + 2]], shown, b0 * fall, bare, b * light) + shine))];
     }
   }
 }
@@ -97,5 +99,10 @@ function weakened(ratio: number, power: number): number {
   const off = ratio - 1;
   return off > -0.12 && off < 0.12 ? 1 + power * off : Math.pow(ratio, power);
 }
+
+/** Light bends under white, as film and cameras make it, where paint would be brighter than white. */
+const bent = (value: number) => (value > 0.8 ? 0.8 + 0.2 * (1 - Math.exp((0.8 - value) / 0.2)) : value);
+
+const asItIs = (value: number) => value;
 
 const level = (value: number) => (value <= 0 ? 0 : value >= 1 ? 4096 : (value * 4096 + 0.5) | 0);

@@ -13,7 +13,7 @@ export interface LightSplit extends Rect {
   smooth: Float32Array;
   /** What highlights add to it. */
   highlight: Float32Array;
-  /** What white paint would have in the base's light: its colour is the light's own; linear light 0..1. */
+  /** What white paint would have in the base's light: its colour is the light's own; linear light, over 1 where it would be brighter than the picture holds. */
   white: [number, number, number];
 }
 
@@ -21,11 +21,15 @@ export interface LightSplit extends Rect {
 const GRAIN_SHARE = 0.012;
 /** Highlights are brighter than their surroundings over this share of the part's side. */
 const HIGHLIGHT_SHARE = 0.09;
-/** A light stock reflects so much. */
-const LIGHT_STOCK = 0.76;
-/** So much of a faint cast of a light stock is the light's; a stock as saturated as OWN_CAST has all of its cast itself. */
-const LIGHTS_SHARE = 0.8;
+/** So much a light stock without a colour reflects, and one as saturated as kraft paper in its strongest channel. */
+const WHITE_STOCK = 0.76;
+const TONED_STOCK = 0.56;
+/** Casts up to FAINT_CAST say nothing of the stock; one of OWN_CAST is all its own. Of a faint one so much is the light's. */
+const FAINT_CAST = 0.15;
 const OWN_CAST = 0.5;
+const LIGHTS_SHARE = 0.8;
+/** Where light stock is nearly white already, white paint would be brighter than the picture holds, but no more than so. */
+const MOST_WHITE = 1.6;
 
 /**
  * Takes a part of a picture apart into base colour, smooth light, grain and highlights, by scale (Retinex in Land and
@@ -64,23 +68,23 @@ export function splitLight(
     smooth[i] = Math.max(1e-4, smoothAll[i] - highlight[i]);
   }
   const base = baseColour(picture, rect, inside, smooth);
-  const white = stock === 'light' ? whiteBeside(base) : whiteOver(base, picture);
+  const white = stock === 'light' ? whiteBeside(base, picture) : whiteOver(base, picture);
   return { ...rect, base, lit, smooth, highlight, white };
 }
 
 /**
- * White paint in the light that falls on a light stock: the stock's strongest channel reflects what light stock does. A
- * faint cast of the stock is mostly the light's, a strong one its own.
+ * White paint in the light that falls on a light stock: the stock's strongest channel reflects what a stock of its
+ * saturation does, or less where the rest of the picture is much lighter. A faint cast of the stock is mostly the
+ * light's, a strong one its own.
  */
-function whiteBeside(base: readonly number[]): [number, number, number] {
+function whiteBeside(base: readonly number[], picture: Rgba): [number, number, number] {
   const most = Math.max(...base);
   const saturation = 1 - Math.min(...base) / most;
+  const toned = Math.min(1, Math.max(0, (saturation - FAINT_CAST) / (OWN_CAST - FAINT_CAST)));
+  const usual = most / (WHITE_STOCK + (TONED_STOCK - WHITE_STOCK) * toned);
+  const level = Math.min(MOST_WHITE, Math.max(usual, Math.sqrt(usual * brightest(picture) * 0.9)));
   const share = LIGHTS_SHARE * Math.max(0, 1 - saturation / OWN_CAST);
-  return base.map((v) => Math.min(0.98, (most / LIGHT_STOCK) * (v / most) ** share)) as [
-    number,
-    number,
-    number,
-  ];
+  return base.map((v) => level * (v / most) ** share) as [number, number, number];
 }
 
 /** White paint on a dark stock, which tells little of its light: by what else the picture holds. */

@@ -20,7 +20,7 @@ export function recolourItem(picture: Rgba, within: Float32Array, colour: string
   const split = splitLight(picture, rect, inside, { stock: 'light', glossy });
   const to = parseHex(colour).map(toLinear);
   // White in the new colour is what the brightest stock would be in this light.
-  const gain = to.map((v, c) => (v * split.white[c]) / split.base[c]);
+  const gain = to.map((v, c) => (v * Math.min(0.98, split.white[c])) / split.base[c]);
   for (let y = 0, i = 0; y < rect.height; y++) {
     let j = ((rect.y + y) * width + rect.x) * 4;
     for (let x = 0; x < rect.width; x++, i++, j += 4) {
