@@ -41,6 +41,7 @@ const web = {
     ...common.moduleNameMapper,
     // What paints in a worker; `workers/painters.test.ts` itself asks for ./painters.
     '/workers/painters$': '<rootDir>/apps/web/test/painters.ts',
+    '/workers/surveying$': '<rootDir>/apps/web/test/surveying.ts',
     '^react-chartjs-2$': '<rootDir>/apps/web/test/charts.tsx',
     '^react-konva$': '<rootDir>/apps/web/test/konva.tsx',
   },

@@ -4,7 +4,7 @@ import type { Rgba } from '../raster/pixels';
 import { areaSurface, pillow, raised, type PictureView } from '../surface/area-surface';
 import { EDGE_POINTS, type PrintArea } from '../surface/area';
 import type { Pair } from '../surface/homography';
-import { estimateBulge, type Bulge } from './estimate-bulge';
+import { estimateBulge, sidesAreDrawn, type Bulge } from './estimate-bulge';
 
 /** Stock of less luminance than this wants a white layer under the ink. */
 const DARK = 0.1;
@@ -43,7 +43,7 @@ export function bulgeOf(picture: Rgba, area: PrintArea, survey: SceneSurvey): Bu
 export function bulged(area: PrintArea, bulge: Bulge | null, view: PictureView): PrintArea {
   if (!bulge) return area;
   const { edges } = area;
-  if (!edges || edges.left || edges.right || !bulge.sideMm) return { ...area, bulgeMm: bulge.bulgeMm };
+  if (!edges || sidesAreDrawn(edges) || !bulge.sideMm) return { ...area, bulgeMm: bulge.bulgeMm };
   const at = raised(area, view);
   const side = (u: number): Pair[] =>
     Array.from({ length: EDGE_POINTS }, (_, i) => {

@@ -5,7 +5,7 @@ import type { Rgba } from '../raster/pixels';
 import { areaPose, areaSurface, pillow, type PictureView } from '../surface/area-surface';
 import type { Pair } from '../surface/homography';
 import type { PlanePose } from '../surface/plane-pose';
-import type { PrintArea } from '../surface/area';
+import { isBent, type AreaEdges, type PrintArea } from '../surface/area';
 
 /** How far a bulging area stands out, in mm. */
 export interface Bulge {
@@ -54,7 +54,7 @@ export function estimateBulge(picture: Rgba, area: PrintArea, view: BulgeView): 
   const heights = edgeHeights(area, pose, view);
   const slopes = slopesOf(area, heights, places);
   const light = inArea(view, pose);
-  const given = area.edges.left !== null || area.edges.right !== null;
+  const given = sidesAreDrawn(area.edges);
   const highest = Math.min(area.widthMm, area.heightMm) * HIGHEST;
   const none = misfit(seen, slopes, light, 0, 0);
   const tried = (given ? [0] : SIDES).flatMap((side) =>
@@ -77,6 +77,11 @@ export function estimateBulge(picture: Rgba, area: PrintArea, view: BulgeView): 
     fromMm: round(Math.max(0, Math.min(...asGood))),
     toMm: round(Math.max(...asGood)),
   };
+}
+
+/** Whether the side edges say how far they stand out: those that are straight are as they were begun. */
+export function sidesAreDrawn({ left, right }: AreaEdges): boolean {
+  return [left, right].some((edge) => edge !== null && isBent(edge));
 }
 
 /** Luminance at places spread over an area that the picture holds. */

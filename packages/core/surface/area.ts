@@ -112,6 +112,17 @@ export function edgeBetween(from: Pair, to: Pair, like: readonly Pair[] | null =
   });
 }
 
+/** An edge whose points all lie so near to the line between its ends, in shares of its length, is straight. */
+const STRAIGHT = 0.004;
+
+/** Whether an edge bends at all. */
+export function isBent(edge: readonly Pair[]): boolean {
+  const [a, b] = [edge[0], edge[edge.length - 1]];
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const square = dx * dx + dy * dy || 1;
+  return edge.some(([x, y]) => Math.abs((x - a[0]) * dy - (y - a[1]) * dx) > STRAIGHT * square);
+}
+
 /** The edge bent so that its middle lies at a place: every point moves along, the ends stay. */
 export function bendEdge(edge: readonly Pair[], middle: Pair): Pair[] {
   const last = edge.length - 1;

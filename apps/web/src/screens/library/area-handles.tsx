@@ -96,8 +96,11 @@ function Area({
       />
       {chosen &&
         area.corners.map((c, i) =>
-          handle(msg('{corner} of {area}', { corner: CORNERS[i], area: area.title }), c, (to) =>
-            changed(moveCorner(area, i, to)),
+          handle(
+            msg('{corner} of {area}', { corner: CORNERS[i], area: area.title }),
+            c,
+            (to) => changed(moveCorner(area, i, to)),
+            { snaps: true },
           ),
         )}
       {chosen &&
@@ -109,7 +112,7 @@ function Area({
             msg('{name} of {area}', { name, area: area.title }),
             edge[4],
             (to) => changed({ ...area, edges: { ...area.edges!, [side]: bendEdge(edge, to) } }),
-            '#d3f04a',
+            { colour: '#d3f04a' },
           );
         })}
     </g>

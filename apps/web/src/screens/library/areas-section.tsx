@@ -6,6 +6,8 @@ import { INK, MATERIALS } from '@scenograph/core/surface/material';
 import { Button, NumberField, Segmented, Select, TextField } from '../../ui/controls';
 import { LengthField, LengthSlider, useLengthUnit } from '../../ui/length-field';
 import { reshaped } from './area-handles';
+import { FromPicture } from './from-picture';
+import { SizeByRectangle } from './known-rectangle';
 import { msg } from '../../language/language';
 
 const SHAPES: Record<AreaShape, string> = {
@@ -45,12 +47,15 @@ type SetArea = (change: Partial<PrintArea>, live?: boolean) => void;
 
 /** The print areas of a blank item: how they lie, how large they are, what they are made of. */
 export function AreasSection({
+  picture,
   survey,
   chosen,
   onChoose,
   during,
   commit,
 }: {
+  /** The picture that is surveyed, by content hash. */
+  picture: string;
   survey: SceneSurvey;
   chosen: string | null;
   onChoose(id: string | null): void;
@@ -71,7 +76,7 @@ export function AreasSection({
     <div className="grid gap-2">
       <p className="text-ink-2 text-[12px]">
         {msg(
-          'Where artwork is printed. A picture with print areas is a mockup. Drag the corners onto the item, and bend the edges of a round one.',
+          'Where artwork is printed. A picture with print areas is a mockup. Drag the corners onto the item, and bend the edges of a round one. Corners are drawn to corners of the picture; hold Alt to place them freely.',
         )}
       </p>
       <ul className="grid gap-1">
@@ -94,7 +99,8 @@ export function AreasSection({
       <Button onClick={add}>{msg('Add a print area')}</Button>
       {area && (
         <AreaForm
-          {...{ area, survey }}
+          {...{ picture, area, survey }}
+          key={area.id}
           set={set}
           onRemove={() => {
             commit({ areas: areas.filter((a) => a.id !== area.id) });
@@ -107,11 +113,13 @@ export function AreasSection({
 }
 
 function AreaForm({
+  picture,
   area,
   survey,
   set,
   onRemove,
 }: {
+  picture: string;
   area: PrintArea;
   survey: SceneSurvey;
   set: SetArea;
@@ -126,6 +134,8 @@ function AreaForm({
         onCommit={(title) => title && set({ title })}
       />
       <Lie {...{ area, set }} />
+      <SizeByRectangle area={area} onSize={set} />
+      {area.edges && <FromPicture {...{ picture, area, survey, set }} />}
       <Select
         label={msg('Material')}
         className="w-full"

@@ -1,21 +1,29 @@
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { msg } from '../../language/language';
 
-/** Makes a handle at a place of the picture; dragged, or moved by arrow keys, it changes the survey. */
-export type MakeHandle = (
+/** Makes a handle at a place of the picture; dragged, or moved by arrow keys, it makes a change of the survey. */
+export type MakeHandle<Change = Partial<SceneSurvey>> = (
   label: string,
   at: [number, number],
-  change: (to: [number, number]) => Partial<SceneSurvey>,
-  colour?: string,
+  change: (to: [number, number]) => Change,
+  how?: HandleLook,
 ) => React.ReactNode;
 
-interface Hands {
+export interface HandleLook {
+  colour?: string;
+  /** Whether it is drawn to what the picture shows; with Alt it is not. */
+  snaps?: boolean;
+}
+
+interface Hands<Change> {
   /** Picture pixels a screen pixel. */
   px: number;
   /** Where the pointer is in the picture. */
   at(e: React.PointerEvent): [number, number];
-  during(value: Partial<SceneSurvey>): void;
-  commit(value: Partial<SceneSurvey>): void;
+  /** A place drawn to a strong corner of the picture where one lies near. */
+  snap(to: [number, number]): [number, number];
+  during(value: Change): void;
+  commit(value: Change): void;
 }
 
 const ARROWS: Record<string, [number, number]> = {
@@ -26,13 +34,14 @@ const ARROWS: Record<string, [number, number]> = {
 };
 
 /** What `MakeHandle` makes, for one survey's picture. Arrows move by one picture pixel, with Shift by ten. */
-export function handlesFor({ px, at, during, commit }: Hands): MakeHandle {
+export function handlesFor<Change>({ px, at, snap, during, commit }: Hands<Change>): MakeHandle<Change> {
   function handle(
     label: string,
     [x, y]: [number, number],
-    change: (to: [number, number]) => Partial<SceneSurvey>,
-    colour = '#ffffff',
+    change: (to: [number, number]) => Change,
+    { colour = '#ffffff', snaps = false }: HandleLook = {},
   ) {
+    const to = (e: React.PointerEvent) => (snaps && !e.altKey ? snap(at(e)) : at(e));
     return (
       <circle
         key={label}
@@ -49,8 +58,8 @@ export function handlesFor({ px, at, during, commit }: Hands): MakeHandle {
         strokeWidth={2.5 * px}
         className="cursor-grab"
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-        onPointerMove={(e) => e.buttons && during(change(at(e)))}
-        onPointerUp={(e) => commit(change(at(e)))}
+        onPointerMove={(e) => e.buttons && during(change(to(e)))}
+        onPointerUp={(e) => commit(change(to(e)))}
         onKeyDown={(e) => {
           const arrow = ARROWS[e.key];
           if (!arrow) return;

@@ -6,9 +6,14 @@ import { reducedUrl, type Scene } from '../../api/client';
 import { useSize } from '../../ui/use-size';
 import { AreaHandles } from './area-handles';
 import { MendLayer } from './mend-layer';
+import { KnownRectangle } from './known-rectangle';
 import { handlesFor, type MakeHandle } from './survey-handle';
+import { useCornerSnap } from './use-corner-snap';
 import type { useMending } from './use-mending';
 import { msg } from '../../language/language';
+
+/** A corner of the picture draws handles to it within so many screen pixels. */
+const SNAP = 9;
 
 const whole = (v: number) => Math.round(v * 10) / 10;
 
@@ -39,6 +44,7 @@ export function SurveyPicture({
   onArea(id: string | null): void;
   mending: ReturnType<typeof useMending>;
 }) {
+  const picture = reducedUrl(survey.mended ?? scene.picture, 2048);
   const room = useSize<HTMLElement>({ width: 900, height: 700 });
   const svg = useRef<SVGSVGElement>(null);
   useEffect(() => svg.current?.focus(), []);
@@ -48,7 +54,8 @@ export function SurveyPicture({
     const r = svg.current!.getBoundingClientRect();
     return [whole((e.clientX - r.left) / k), whole((e.clientY - r.top) / k)];
   };
-  const handle = handlesFor({ px, at, during, commit });
+  const snap = useCornerSnap(picture, survey.width, SNAP * px);
+  const handle = handlesFor({ px, at, snap, during, commit });
   const plane = open.includes('plane');
   const spots = plane || open.includes('spots');
   return (
@@ -58,12 +65,7 @@ export function SurveyPicture({
       style={{ background: 'var(--stage)' }}
     >
       <div className="relative" style={{ width: survey.width * k, height: survey.height * k }}>
-        <img
-          src={reducedUrl(survey.mended ?? scene.picture, 2048)}
-          alt={scene.title}
-          className="absolute inset-0 h-full w-full"
-          draggable={false}
-        />
+        <img src={picture} alt={scene.title} className="absolute inset-0 h-full w-full" draggable={false} />
         <svg
           ref={svg}
           data-testid="survey"
@@ -76,6 +78,7 @@ export function SurveyPicture({
           {open.includes('areas') && (
             <AreaHandles {...{ survey, px, handle }} chosen={area} onChoose={onArea} />
           )}
+          {open.includes('areas') && <KnownRectangle {...{ px, at, snap }} />}
           {spots && <SpotHandles {...{ survey, camera, px, handle }} />}
           {open.includes('mend') && mending.tool && <MendLayer {...{ survey, px, at, mending }} />}
         </svg>
@@ -140,9 +143,12 @@ function PlaneHandles({ survey, px, handle }: Drawn & { handle: MakeHandle }) {
           strokeWidth={2 * px}
         />
         {plane.corners.map((c, i) =>
-          handle(CORNERS[i], c, (to) => ({
-            plane: { ...plane, corners: plane.corners.map((p, j) => (j === i ? to : p)) },
-          })),
+          handle(
+            CORNERS[i],
+            c,
+            (to) => ({ plane: { ...plane, corners: plane.corners.map((p, j) => (j === i ? to : p)) } }),
+            { snaps: true },
+          ),
         )}
       </>
     );
@@ -156,14 +162,20 @@ function PlaneHandles({ survey, px, handle }: Drawn & { handle: MakeHandle }) {
             strokeWidth={1.5 * px}
             strokeDasharray={`${8 * px} ${6 * px}`}
           />
-          {handle(msg('Horizon'), [survey.width * 0.06, horizonY], ([, y]) => ({ horizonY: y }), '#d3f04a')}
+          {handle(msg('Horizon'), [survey.width * 0.06, horizonY], ([, y]) => ({ horizonY: y }), {
+            colour: '#d3f04a',
+          })}
         </>
       )}
       {known && (
         <>
           <path d={`M${known.base.join(' ')}L${known.top.join(' ')}`} stroke="#ffffff" strokeWidth={2 * px} />
-          {handle(msg('Foot of the known height'), known.base, (base) => ({ known: { ...known, base } }))}
-          {handle(msg('Top of the known height'), known.top, (top) => ({ known: { ...known, top } }))}
+          {handle(msg('Foot of the known height'), known.base, (base) => ({ known: { ...known, base } }), {
+            snaps: true,
+          })}
+          {handle(msg('Top of the known height'), known.top, (top) => ({ known: { ...known, top } }), {
+            snaps: true,
+          })}
         </>
       )}
     </>
@@ -191,7 +203,9 @@ function SpotHandles({ survey, camera, px, handle }: Drawn & { camera: Camera | 
         strokeWidth={2 * px}
         pointerEvents="none"
       />
-      {handle(msg('Spot {id}', { id: s.id }), [s.x, s.y], (to) => ({ spots: moved(i, to) }), '#12463a')}
+      {handle(msg('Spot {id}', { id: s.id }), [s.x, s.y], (to) => ({ spots: moved(i, to) }), {
+        colour: '#12463a',
+      })}
     </g>
   ));
 }

@@ -1,10 +1,12 @@
 import { beforeEach, expect, test } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { edgeBetween, type PrintArea } from '@scenograph/core/surface/area';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { http, HttpResponse } from 'msw';
 import { answering } from '../../../test/answering';
 import { uuid } from '../../../test/listing';
 import { sceneWithHistory, TABLE, UNSURVEYED } from '../../../test/scenes';
 import { server } from '../../../test/server';
+import { seeing } from '../../../test/surveying';
 import { show } from '../../../test/show';
 import type { SceneWithHistory } from '../../api/client';
 import { allUnsent, dropUnsent } from '../../documents/outbox';
@@ -93,4 +95,107 @@ test('a scene is removed and leaves for the library, from where it can be brough
   await waitFor(() => expect(address()).toBe('/library'));
   expect(asked.map((a) => a.name)).toContain('DELETE /api/scenes/:id');
   expect(screen.getByText('"Bench" is removed.')).toBeVisible();
+});
+
+const FRONT: PrintArea = {
+  id: 'front',
+  title: 'Front',
+  shape: 'bulge',
+  corners: [
+    [200, 100],
+    [400, 100],
+    [400, 400],
+    [200, 400],
+  ],
+  edges: null,
+  widthMm: 100,
+  heightMm: 150,
+  wrapDeg: null,
+  bulgeMm: 0,
+  material: 'paper',
+  stock: 'light',
+};
+const bulging = () => {
+  const [tl, tr, br, bl] = FRONT.corners;
+  const edges = {
+    top: edgeBetween(tl, tr),
+    bottom: edgeBetween(bl, br),
+    left: edgeBetween(tl, bl),
+    right: edgeBetween(tr, br),
+  };
+  return { ...TABLE, areas: [{ ...FRONT, edges }] };
+};
+
+test('a bulge is estimated from the picture, with how sure that is, and undone', async () => {
+  seeing.bulge = { bulgeMm: 6.2, sideMm: 3, fromMm: 4.1, toMm: 8 };
+  const { user, kept } = await opened(bulging());
+  await user.click(screen.getByRole('button', { name: 'Estimate the bulge' }));
+  expect(await screen.findByText(/fits 6\.2 mm best, and 4\.1 mm to 8 mm nearly as well/)).toBeVisible();
+  await stored();
+  const [area] = kept.bodies.at(-1)!.survey.areas;
+  expect(area.bulgeMm).toBe(6.2);
+  // The sides, which nobody had bent, stand out with it.
+  expect(area.edges!.left![4]).not.toEqual([200, 250]);
+  await user.click(screen.getByRole('button', { name: 'Undo: Print areas' }));
+  await waitFor(() => expect(kept.bodies.at(-1)!.survey.areas[0].bulgeMm).toBe(0), { timeout: 8000 });
+});
+
+test('a picture that shows no bulge says so, and one that cannot be read too; nothing is changed', async () => {
+  seeing.bulge = null;
+  const { user, kept } = await opened(bulging());
+  await user.click(screen.getByRole('button', { name: 'Estimate the bulge' }));
+  expect(await screen.findByText(/shows no shading that tells of a bulge/)).toBeVisible();
+  seeing.edges = () => Promise.reject(new Error('The picture cannot be loaded.'));
+  await user.click(screen.getByRole('button', { name: 'Draw edges to the picture' }));
+  await waitFor(() =>
+    expect(useNotices.getState().list.map((n) => n.text)).toContain('The picture cannot be loaded.'),
+  );
+  expect(kept.bodies).toEqual([]);
+});
+
+test('edges are drawn to what the picture shows beside them', async () => {
+  const bent = bulging().areas[0].edges.top.map(([x, y]): [number, number] => [x, y + 7]);
+  seeing.edges = (_, edges) => Promise.resolve({ ...edges, top: bent });
+  const { user, kept } = await opened(bulging());
+  await user.click(screen.getByRole('button', { name: 'Draw edges to the picture' }));
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.areas[0].edges!.top).toEqual(bent);
+});
+
+test('a rectangle of known size on the item gives the area its size, by keyboard too', async () => {
+  const { user, kept } = await opened({ ...TABLE, areas: [{ ...FRONT, shape: 'flat' }] });
+  await user.click(screen.getByRole('button', { name: 'Size by a known rectangle' }));
+  const group = within(screen.getByRole('group', { name: 'Known rectangle' }));
+  await user.clear(group.getByRole('textbox', { name: 'Its width' }));
+  await user.type(group.getByRole('textbox', { name: 'Its width' }), '60{Enter}');
+  await user.clear(group.getByRole('textbox', { name: 'Its height' }));
+  await user.type(group.getByRole('textbox', { name: 'Its height' }), '90{Enter}');
+  // It begins half as large as the area: 60 x 90 mm of it are 120 x 180 mm of the area.
+  expect(group.getByRole('button', { name: 'Use 120 x 180 mm' })).toBeEnabled();
+  screen.getByRole('slider', { name: 'Top right of the rectangle' }).focus();
+  await user.keyboard('{Shift>}{ArrowRight}{ArrowRight}{/Shift}');
+  expect(group.queryByRole('button', { name: 'Use 120 x 180 mm' })).toBeNull();
+  await user.keyboard('{Shift>}{ArrowLeft}{ArrowLeft}{/Shift}');
+  await user.click(group.getByRole('button', { name: 'Use 120 x 180 mm' }));
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.areas[0]).toMatchObject({ widthMm: 120, heightMm: 180 });
+  expect(screen.queryByRole('group', { name: 'Known rectangle' })).toBeNull();
+});
+
+test('a corner that is dragged is drawn to a corner of the picture near it, with Alt it is not', async () => {
+  seeing.corners = [{ at: [213, 106], strength: 1 }];
+  const { kept } = await opened({ ...TABLE, areas: [{ ...FRONT, shape: 'flat' }] });
+  const corner = screen.getByRole('slider', { name: 'Top left of Front' });
+  const release = async (alt: boolean) => {
+    const { length } = kept.bodies;
+    // jsdom lays nothing out: a place on the screen is what it is in the picture, times its scale.
+    const k = Math.min((900 - 48) / 800, (700 - 48) / 600);
+    const at = { clientX: 210 * k, clientY: 104 * k, altKey: alt, bubbles: true };
+    fireEvent(corner, new MouseEvent('pointerup', at));
+    await waitFor(() => expect(kept.bodies.length).toBeGreaterThan(length), { timeout: 8000 });
+    return kept.bodies.at(-1)!.survey.areas[0].corners[0];
+  };
+  expect(await release(false)).toEqual([213, 106]);
+  const [x, y] = await release(true);
+  expect(Math.hypot(x - 210, y - 104)).toBeLessThan(1);
 });

@@ -190,7 +190,14 @@ function Sections({
         />
       </Section>
       <Section n={5} id="areas" title={msg('Print areas')} summary={String(survey.areas.length)}>
-        <AreasSection survey={survey} chosen={area} onChoose={onArea} during={during} commit={commit} />
+        <AreasSection
+          picture={survey.mended ?? scene.picture}
+          survey={survey}
+          chosen={area}
+          onChoose={onArea}
+          during={during}
+          commit={commit}
+        />
       </Section>
       <Section
         n={6}
@@ -198,16 +205,7 @@ function Sections({
         title={msg('Outline of the item')}
         summary={survey.outline ? msg('made') : msg('none')}
       >
-        <MaskSection
-          scene={scene}
-          mask="outline"
-          title={msg('{now} item', { now: now.title })}
-          about={msg('The blank item alone: prints over the whole item and its colour end there.')}
-          hint={msg('Keep the blank item and drop the rest; then come back here and use it.')}
-          value={survey.outline}
-          onTaken={(outline) => commit({ outline })}
-          onWithout={() => commit({ outline: null })}
-        />
+        <OutlinePart {...{ scene, now, commit }} />
       </Section>
       <Section n={7} id="mend" title={msg('Remove marks')} summary={String(survey.mends.length)}>
         <MendSection survey={survey} mending={mending} />
@@ -216,6 +214,30 @@ function Sections({
         <AboutSection sceneId={scene.id} now={now} during={edits.during} commit={edits.commit} />
       </Section>
     </Accordion.Root>
+  );
+}
+
+/** The blank item alone, as a mask. */
+function OutlinePart({
+  scene,
+  now,
+  commit,
+}: {
+  scene: Scene;
+  now: Surveyed;
+  commit(value: Partial<SceneSurvey>): void;
+}) {
+  return (
+    <MaskSection
+      scene={scene}
+      mask="outline"
+      title={msg('{now} item', { now: now.title })}
+      about={msg('The blank item alone: prints over the whole item and its colour end there.')}
+      hint={msg('Keep the blank item and drop the rest; then come back here and use it.')}
+      value={now.survey.outline}
+      onTaken={(outline) => commit({ outline })}
+      onWithout={() => commit({ outline: null })}
+    />
   );
 }
 

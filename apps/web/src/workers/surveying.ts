@@ -1,0 +1,19 @@
+import type { SceneSurvey } from '@scenograph/core/stage/survey';
+import type { AreaEdges, PrintArea } from '@scenograph/core/surface/area';
+import { liveWorker } from './live-worker';
+import type { SurveyWorker } from './survey.worker';
+
+const worker = liveWorker<SurveyWorker>(
+  () => new Worker(new URL('./survey.worker.ts', import.meta.url), { type: 'module' }),
+);
+
+/** The strong corners of a surveyed picture, in the survey's pixels. */
+export const cornersSeen = (url: string, width: number) => worker.ask((w) => w.corners(url, width));
+
+/** How far an area bulges by its shading; null where the picture does not show it. */
+export const bulgeSeen = (url: string, area: PrintArea, survey: SceneSurvey) =>
+  worker.ask((w) => w.bulge(url, area, survey));
+
+/** An area's edges drawn to what the picture shows within so many pixels beside them. */
+export const edgesSeen = (url: string, edges: AreaEdges, width: number, reach: number) =>
+  worker.ask((w) => w.edges(url, edges, width, reach));

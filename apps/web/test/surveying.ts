@@ -1,0 +1,14 @@
+import type * as real from '../src/workers/surveying';
+
+type Real = typeof real;
+
+/** Stands in for the worker that looks at a surveyed picture: it sees what a test tells it to. */
+export const seeing = {
+  corners: [] as Awaited<ReturnType<Real['cornersSeen']>>,
+  bulge: null as Awaited<ReturnType<Real['bulgeSeen']>>,
+  edges: ((_, edges) => Promise.resolve(edges)) as Real['edgesSeen'],
+};
+
+export const cornersSeen: Real['cornersSeen'] = () => Promise.resolve(seeing.corners);
+export const bulgeSeen: Real['bulgeSeen'] = () => Promise.resolve(seeing.bulge);
+export const edgesSeen: Real['edgesSeen'] = (...asked) => seeing.edges(...asked);
