@@ -318,6 +318,21 @@ test('print lays a design on an area in its ink and fills it exactly; fill grows
   const filled = scenograph('fill', at('scratch.png'), '--mask', at('mark.png'), '-o', at('filled.png'));
   expect(filled.json).toMatchObject({ width: 120, height: 90, filledPixels: 400 });
   expect((await pixel(at('filled.png'), 58, 48))[0]).toBeGreaterThan(160);
+  const crisp = scenograph(
+    'fill',
+    at('scratch.png'),
+    '--mask',
+    at('mark.png'),
+    '--texture',
+    '1',
+    '-o',
+    at('crisp.png'),
+  );
+  expect([filled.json!.texture, crisp.json!.texture]).toEqual([0, 1]);
+  expect(
+    scenograph('fill', at('scratch.png'), '--mask', at('mark.png'), '--texture', '2', '-o', at('no.png'))
+      .code,
+  ).toBe(2);
   const none = scenograph('fill', at('scratch.png'), '--mask', at('scratch.png'), '-o', at('no.png'));
   expect(none.code).toBe(1);
 });

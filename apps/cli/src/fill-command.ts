@@ -4,7 +4,14 @@ import type { Command } from 'commander';
 import { fillHole, FillError } from '@scenograph/core/retouch/fill';
 import type { Format } from '@scenograph/core/spec/slot';
 import { decodeGrey, decodePicture, takePicture } from '@scenograph/host-node/read-picture';
-import { print, InputError, writePicture } from './common';
+import { print, InputError, readShare, writePicture } from './common';
+
+interface FillCommand {
+  mask: string;
+  seed: number;
+  texture: number;
+  output: string;
+}
 
 /** `scenograph fill`: a marked part of a picture grown over from its surroundings. */
 export function addFillCommand(program: Command, formatOf: (file: string) => Format): void {
@@ -14,8 +21,14 @@ export function addFillCommand(program: Command, formatOf: (file: string) => For
     .argument('<picture>', 'JPEG, PNG, WebP, TIFF or AVIF')
     .requiredOption('--mask <file>', "a grey PNG of the picture's size, white where it is to be filled")
     .option('--seed <n>', 'another filling', (text) => Math.abs(Math.trunc(Number(text))) || 1, 1)
+    .option(
+      '--texture <n>',
+      '0 to 1: how much of the texture that nobody can know is made up; 0 is the likeliest picture, 1 as crisp as its surroundings',
+      readShare,
+      0,
+    )
     .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
-    .action(async (pictureFile: string, options: { mask: string; seed: number; output: string }) => {
+    .action(async (pictureFile: string, options: FillCommand) => {
       const started = performance.now();
       const format = formatOf(options.output);
       const raw = await readFile(pictureFile);
@@ -31,7 +44,7 @@ export function addFillCommand(program: Command, formatOf: (file: string) => For
         );
       let filled;
       try {
-        filled = fillHole(picture, mask, { seed: options.seed });
+        filled = fillHole(picture, mask, { seed: options.seed, texture: options.texture });
       } catch (error) {
         if (error instanceof FillError) throw new InputError(error.message);
         throw error;
@@ -40,6 +53,7 @@ export function addFillCommand(program: Command, formatOf: (file: string) => For
       print({
         ...told,
         filledPixels: marked,
+        texture: options.texture,
         milliseconds: Math.round(performance.now() - started),
       });
     });

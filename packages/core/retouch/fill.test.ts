@@ -1,5 +1,6 @@
 import { psnr } from '../raster/compare';
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
+import { seededRandom } from '../raster/random';
 import { copyAlong } from './copy';
 import { fillHole } from './fill';
 import { mendPicture, type MendStep } from './mend';
@@ -45,6 +46,32 @@ test('a hole in planks is filled with their grain, joints and shading; the rest 
   expect(psnr(part(filled, 98, 68, 64, 64), part(truth, 98, 68, 64, 64))).toBeGreaterThan(24);
   expect(part(filled, 0, 0, 60, 200).data).toEqual(part(marked, 0, 0, 60, 200).data);
   expect(same(fillHole(marked, mask, { seed: 2 }), filled)).toBe(true);
+});
+
+test('the likeliest filling errs less than a crisp one, and more of its texture is made up the more is asked', () => {
+  const truth = planks();
+  const random = seededRandom(5);
+  for (let j = 0; j < truth.data.length; j += 4) {
+    const grain = 40 * (random() - 0.5);
+    for (let c = 0; c < 3; c++) truth.data[j + c] += grain;
+  }
+  const mask = disc(260, 200, 130, 100, 30);
+  const marked = { ...truth, data: new Uint8ClampedArray(truth.data) };
+  for (let i = 0; i < mask.data.length; i++) if (mask.data[i]) marked.data.set([0, 0, 0, 255], i * 4);
+  const [likely, half, crisp] = [0, 0.5, 1].map((texture) => fillHole(marked, mask, { texture }));
+  const hidden = (image: Rgba) => part(image, 110, 80, 40, 40);
+  const err = (image: Rgba) => psnr(hidden(image), hidden(truth));
+  expect(err(likely)).toBeGreaterThan(err(crisp) + 0.3);
+  const busy = (image: Rgba) => {
+    const { data } = hidden(image);
+    let sum = 0;
+    for (let j = 4; j < data.length; j += 4) sum += Math.abs(data[j] - data[j - 4]);
+    return sum;
+  };
+  expect(busy(likely)).toBeLessThan(busy(half));
+  expect(busy(half)).toBeLessThan(busy(crisp));
+  // Crisp: as busy as what was there, or nearly.
+  expect(busy(crisp)).toBeGreaterThan(busy(truth) * 0.7);
 });
 
 test('filling tells how far it is, can be broken off, and refuses what it cannot do', () => {

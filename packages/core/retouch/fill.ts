@@ -1,5 +1,5 @@
 import { blur } from '../raster/blur';
-import { grow, squaredDistance } from '../raster/distance';
+import { grow } from '../raster/distance';
 import {
   boundsAbove,
   createPlane,
@@ -10,13 +10,22 @@ import {
   type Rgba,
 } from '../raster/pixels';
 import { evenSeam } from './even-seam';
+import { extendInward } from './extend';
+import { likeliest, localMean } from './likeliest';
 import { CHANNELS, depthOf, matchPatches, vote, type PatchField, type PatchTask } from './patch-match';
+import { rimOf } from './rim';
+import { carryDown, enlarged, halved, holeSize, membrane } from './pyramid';
 
 /** Said when a hole cannot be filled; the message is fit to be shown. */
 export class FillError extends Error {}
 
 export interface FillOptions {
   seed?: number;
+  /**
+   * 0..1: how much of the texture that nobody can know is made up. 0 leaves the likeliest picture, which errs least; 1 is
+   * as crisp as the surroundings.
+   */
+  texture?: number;
   /** Called with 0..1; throwing from it breaks off. */
   onProgress?(share: number): void;
 }
@@ -27,17 +36,19 @@ const HALF = 3;
 const AROUND = 0.8;
 const MOST_AROUND = 320;
 
-/** The marked part is grown so far: its rim holds a mixture of what is to go and what stays. */
-const RIM = 2;
-
 /**
  * Fills a hole from its surroundings, with their texture, grain and shading: by patches from around, from coarse to
  * fine (Wexler, Shechtman and Irani 2007, "Space-time completion of video", with the search of Barnes et al. 2009,
  * "PatchMatch"), each as much lighter or darker as its new place asks for (HaCohen et al. 2011), begun from a
- * membrane across the hole (Laplace's equation).
+ * membrane across the hole (Laplace's equation). Three such tries are made at half the size; what they agree on is
+ * likely (likeliest.ts), and the one nearest to that goes on to full size.
  * @param mask 0..1 at the picture's size: what is to be filled
  */
-export function fillHole(picture: Rgba, mask: Plane, { seed = 1, onProgress }: FillOptions = {}): Rgba {
+export function fillHole(
+  picture: Rgba,
+  mask: Plane,
+  { seed = 1, texture: made = 1, onProgress }: FillOptions = {},
+): Rgba {
   const { width, height } = picture;
   if (mask.width !== width || mask.height !== height)
     throw new FillError(
@@ -53,14 +64,14 @@ export function fillHole(picture: Rgba, mask: Plane, { seed = 1, onProgress }: F
   for (let y = 0, i = 0; y < rect.height; y++)
     for (let x = 0; x < rect.width; x++, i++)
       marked[i] = mask.data[(rect.y + y) * width + rect.x + x] > 0.02 ? 1 : 0;
-  const inside = grow(marked, rect.width, rect.height, RIM);
+  const part = crop(picture, rect);
+  const inside = grow(marked, rect.width, rect.height, rimOf(part, marked));
   const known = inside.reduce((sum, v) => sum + 1 - v, 0);
   if (known < (2 * HALF + 1) ** 2 * 4)
     throw new FillError('Almost nothing is left around to fill from. Mark a smaller part.');
-  const part = crop(picture, rect);
   const texture = textureOf(part, inside);
   const task = { width: rect.width, height: rect.height, texture, inside };
-  const filled = complete(task, seed, onProgress);
+  const filled = complete(task, { seed, texture: made, onProgress });
   evenSeam(filled, inside, rect.width, rect.height, CHANNELS, depthOf(task));
   for (let y = 0, i = 0; y < rect.height; y++) {
     let j = ((rect.y + y) * width + rect.x) * 4;
@@ -110,54 +121,115 @@ function surroundings(hole: Rect, { width, height }: Rgba): Rect {
   };
 }
 
-/** The hole of a coarse level begun from a membrane: Laplace's equation by successive over-relaxation. */
-function membrane({ width, height, texture, inside }: PatchTask): void {
-  const mean = new Array<number>(CHANNELS).fill(0);
-  let known = 0;
-  for (let i = 0; i < inside.length; i++)
-    if (!inside[i]) {
-      for (let c = 0; c < CHANNELS; c++) mean[c] += texture[i * CHANNELS + c];
-      known++;
-    }
-  for (let i = 0; i < inside.length; i++)
-    if (inside[i])
-      for (let c = 0; c < CHANNELS; c++) texture[i * CHANNELS + c] = mean[c] / Math.max(1, known);
-  const right = width > 1 ? CHANNELS : 0;
-  const down = height > 1 ? width * CHANNELS : 0;
-  for (let round = 0; round < 300; round++) {
-    let change = 0;
-    for (let y = 0, i = 0; y < height; y++)
-      for (let x = 0; x < width; x++, i++) {
-        if (!inside[i]) continue;
-        const j = i * CHANNELS;
-        const l = x > 0 ? j - CHANNELS : j + right;
-        const r = x + 1 < width ? j + CHANNELS : j - right;
-        const t = y > 0 ? j - width * CHANNELS : j + down;
-        const b = y + 1 < height ? j + width * CHANNELS : j - down;
-        for (let c = 0; c < CHANNELS; c++) {
-          const value = (texture[l + c] + texture[r + c] + texture[t + c] + texture[b + c]) / 4;
-          const step = 1.8 * (value - texture[j + c]);
-          texture[j + c] += step;
-          change = Math.max(change, Math.abs(step));
-        }
-      }
-    if (change < 0.05) break;
+/** The tries' mean and what the border carries inward are compared over so many pixels around a place. */
+const NEAR = 8;
+/** Tries that differ by a third of what both do give the border half the say. */
+const GIVE_WAY = 3;
+/** Fillings that are tried, and the level down to which they are: half the size, a quarter of the work. */
+const TRIES = 3;
+const TRIED = 1;
+
+/** The task and the same at half the size, and so on, while there is something to be found at that size. */
+function levelsOf(task: PatchTask): PatchTask[] {
+  const levels = [task];
+  for (;;) {
+    const last = levels[levels.length - 1];
+    if (!(holeSize(last) > 3 * HALF && Math.min(last.width, last.height) > 8 * HALF)) return levels;
+    levels.push(halved(last));
   }
 }
 
-/** Completes the texture from coarse to fine. */
-function complete(task: PatchTask, seed: number, onProgress?: (share: number) => void): Float32Array {
-  const levels = [task];
-  while (
-    holeSize(levels[levels.length - 1]) > 3 * HALF &&
-    Math.min(levels[levels.length - 1].width, levels[levels.length - 1].height) > 8 * HALF
-  )
-    levels.push(halved(levels[levels.length - 1]));
-  membrane(levels[levels.length - 1]);
-  let field: PatchField | null = null;
+/**
+ * Completes the texture from coarse to fine: several tries down to half the size, of which the likeliest picture is
+ * made; with `made` above 0 the try nearest to that goes on to full size, and lends so much of its texture.
+ */
+function complete(
+  task: PatchTask,
+  { seed, texture: made, onProgress }: Required<Pick<FillOptions, 'seed' | 'texture'>> & FillOptions,
+): Float32Array {
+  const levels = levelsOf(task);
+  const stop = Math.min(TRIED, levels.length - 1);
+  const crisp = made > 0;
+  const sizes = levels.map((l, i) => effort(i, levels.length, crisp, l).rounds * l.width * l.height);
+  const coarse = sizes.slice(stop).reduce((a, b) => a + b, 0);
+  const all = TRIES * coarse + (crisp ? sizes.slice(0, stop).reduce((a, b) => a + b, 0) : 0);
   let cost = 0;
-  const all = levels.reduce((s, l, i) => s + rounds(i, levels.length) * l.width * l.height, 0);
-  for (let level = levels.length - 1; level >= 0; level--) {
+  const tick = (size: number) => onProgress?.(Math.min(1, (cost += size) / all));
+  const at = levels[stop];
+  const tries = Array.from({ length: TRIES }, (_, n) => {
+    membrane(levels[levels.length - 1]);
+    const field = descend(levels, levels.length - 1, stop, {
+      seed: seed + n * 101,
+      field: null,
+      crisp,
+      tick,
+    });
+    return { field, texture: at.texture.slice(), colour: colourOf(at) };
+  });
+  const likely = likeliest(
+    tries.map((t) => t.colour),
+    at.inside,
+    at.width,
+    at.height,
+  );
+  if (crisp) {
+    const best = tries.reduce((a, b) =>
+      apart(b.colour, likely.colour) < apart(a.colour, likely.colour) ? b : a,
+    );
+    at.texture.set(best.texture);
+    if (stop > 0) descend(levels, stop - 1, 0, { seed, field: best.field, crisp, tick });
+  }
+  return mixed(task, at, likely, made);
+}
+
+/**
+ * The likeliest picture, which may be half as large, mixed with what the border carries inward where the tries differ
+ * as much as both do, and with so much of the texture of what was completed.
+ */
+function mixed(
+  task: PatchTask,
+  at: PatchTask,
+  likely: { colour: Float32Array; disagreement: Float32Array },
+  made: number,
+): Float32Array {
+  const { width, height, inside, texture } = task;
+  const sharp = made > 0 ? texture.slice() : null;
+  for (let i = 0; i < at.inside.length; i++) {
+    at.texture.set(likely.colour.subarray(i * 3, i * 3 + 3), i * CHANNELS);
+    at.texture[i * CHANNELS + 3] = likely.disagreement[i];
+  }
+  if (at !== task) carryDown(at, task);
+  const extended = extendInward(texture, width, height, CHANNELS, depthOf(task));
+  const apart = localMean(
+    task,
+    NEAR,
+    (j) => (texture[((j / 3) | 0) * CHANNELS + (j % 3)] - extended[j]) ** 2,
+  );
+  for (let i = 0, j = 0; i < inside.length; i++, j += CHANNELS) {
+    if (!inside[i]) continue;
+    const gives = 0.5 * Math.min(1, (GIVE_WAY * texture[j + 3]) / (apart[i] + 1e-3));
+    for (let c = 0; c < 3; c++) {
+      texture[j + c] += gives * (extended[i * 3 + c] - texture[j + c]);
+      if (sharp) texture[j + c] += made * (sharp[j + c] - texture[j + c]);
+    }
+  }
+  return texture;
+}
+
+/** Goes down from one level to another; `field` holds the matches of the level above. */
+function descend(
+  levels: readonly PatchTask[],
+  from: number,
+  to: number,
+  {
+    seed,
+    field: begun,
+    crisp,
+    tick,
+  }: { seed: number; field: PatchField | null; crisp: boolean; tick(size: number): void },
+): PatchField {
+  let field = begun;
+  for (let level = from; level >= to; level--) {
     const at = levels[level];
     const wander = seed * 31 + level;
     if (field) {
@@ -166,100 +238,46 @@ function complete(task: PatchTask, seed: number, onProgress?: (share: number) =>
       field = matchPatches(at, HALF, wander, 0, 0, enlarged(field, at));
       vote(at, field, HALF, true);
     }
-    const count = rounds(level, levels.length);
-    for (let round = 0; round < count; round++) {
-      field = matchPatches(at, HALF, wander + round * 7, ...search(level, levels.length, at), field);
-      vote(at, field, HALF, level === 0 && round === count - 1);
-      cost += at.width * at.height;
-      onProgress?.(cost / all);
+    const { rounds, sweeps, reach } = effort(level, levels.length, crisp, at);
+    for (let round = 0; round < rounds; round++) {
+      field = matchPatches(at, HALF, wander + round * 7, sweeps, reach, field);
+      vote(at, field, HALF, level === 0 && round === rounds - 1);
+      tick(at.width * at.height);
     }
   }
-  return task.texture;
+  return field!;
 }
 
-const rounds = (level: number, levels: number) =>
-  level === 0 ? 1 : level === levels - 1 ? 12 : level === 1 ? 2 : 4;
+/** Red, green and blue of a level, three floats a pixel. */
+function colourOf({ texture, inside }: PatchTask): Float32Array {
+  const out = new Float32Array(inside.length * 3);
+  for (let i = 0; i < inside.length; i++)
+    for (let c = 0; c < 3; c++) out[i * 3 + c] = texture[i * CHANNELS + c];
+  return out;
+}
 
-/** Sweeps and how far they look: everywhere where that is cheap, nearby where places are known already. */
-function search(level: number, levels: number, { width, height }: PatchTask): [number, number] {
+/** How far two pictures differ, squared. */
+function apart(a: Float32Array, b: Float32Array): number {
+  let sum = 0;
+  for (let j = 0; j < a.length; j++) sum += (a[j] - b[j]) ** 2;
+  return sum;
+}
+
+/** How often a level is gone over, how many sweeps each time, and how far they look (a share of half the longer side). */
+interface Effort {
+  rounds: number;
+  sweeps: number;
+  reach: number;
+}
+
+/**
+ * Crisp fillings want the best match everywhere. For the likeliest picture poorer ones do as well, since their mean is
+ * taken: what a long search makes alike in all tries is not therefore true.
+ */
+function effort(level: number, levels: number, crisp: boolean, { width, height }: PatchTask): Effort {
   const far = Math.max(width, height) / 2;
-  if (level === 0) return [1, 3];
-  if (level === 1 && levels > 2) return [2, 12];
-  return [3, far];
-}
-
-/** How deep a hole is: the longest way out of it. */
-function holeSize({ inside, width, height }: PatchTask): number {
-  const outside = new Uint8Array(inside.length);
-  for (let i = 0; i < inside.length; i++) outside[i] = inside[i] ? 0 : 1;
-  const d = squaredDistance(outside, width, height);
-  let most = 0;
-  for (let i = 0; i < d.length; i++) if (inside[i]) most = Math.max(most, d[i]);
-  return Math.sqrt(most);
-}
-
-function halved({ width, height, texture, inside }: PatchTask): PatchTask {
-  const w = Math.ceil(width / 2);
-  const h = Math.ceil(height / 2);
-  const out: PatchTask = {
-    width: w,
-    height: h,
-    texture: new Float32Array(w * h * CHANNELS),
-    inside: new Uint8Array(w * h),
-  };
-  for (let y = 0, o = 0; y < h; y++)
-    for (let x = 0; x < w; x++, o++) {
-      let n = 0;
-      let open = 0;
-      for (let dy = 0; dy < 2; dy++)
-        for (let dx = 0; dx < 2; dx++) {
-          const [px, py] = [x * 2 + dx, y * 2 + dy];
-          if (px >= width || py >= height) continue;
-          const i = py * width + px;
-          if (inside[i]) open++;
-          else {
-            n++;
-            for (let c = 0; c < CHANNELS; c++) out.texture[o * CHANNELS + c] += texture[i * CHANNELS + c];
-          }
-        }
-      out.inside[o] = open ? 1 : 0;
-      if (open) out.texture.fill(0, o * CHANNELS, (o + 1) * CHANNELS);
-      else for (let c = 0; c < CHANNELS; c++) out.texture[o * CHANNELS + c] /= n;
-    }
-  return out;
-}
-
-/** What a level half as large made of the hole, as this level's beginning. */
-function carryDown(from: PatchTask, to: PatchTask): void {
-  for (let y = 0, i = 0; y < to.height; y++)
-    for (let x = 0; x < to.width; x++, i++) {
-      if (!to.inside[i]) continue;
-      const sx = Math.min(from.width - 1.001, Math.max(0, (x + 0.5) / 2 - 0.5));
-      const sy = Math.min(from.height - 1.001, Math.max(0, (y + 0.5) / 2 - 0.5));
-      const k = (Math.floor(sy) * from.width + Math.floor(sx)) * CHANNELS;
-      const [fx, fy] = [sx - Math.floor(sx), sy - Math.floor(sy)];
-      const below = from.width * CHANNELS;
-      for (let c = 0; c < CHANNELS; c++)
-        to.texture[i * CHANNELS + c] =
-          (from.texture[k + c] * (1 - fx) + from.texture[k + CHANNELS + c] * fx) * (1 - fy) +
-          (from.texture[k + below + c] * (1 - fx) + from.texture[k + below + CHANNELS + c] * fx) * fy;
-    }
-}
-
-/** The field of a level half as large, for this one. */
-function enlarged(field: PatchField, { width, height }: PatchTask): PatchField {
-  const out: PatchField = {
-    width,
-    height,
-    sx: new Int16Array(width * height),
-    sy: new Int16Array(width * height),
-    cost: new Float32Array(width * height),
-  };
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      const k = Math.min(field.height - 1, y >> 1) * field.width + Math.min(field.width - 1, x >> 1);
-      out.sx[i] = field.sx[k] * 2 + (x & 1);
-      out.sy[i] = field.sy[k] * 2 + (y & 1);
-    }
-  return out;
+  const coarsest = level === levels - 1;
+  if (level === 0) return { rounds: 1, sweeps: 1, reach: 3 };
+  if (level === 1 && levels > 2) return { rounds: crisp ? 2 : 1, sweeps: crisp ? 2 : 1, reach: 12 };
+  return { rounds: coarsest ? 12 : crisp ? 4 : 2, sweeps: crisp ? 3 : 1, reach: far };
 }

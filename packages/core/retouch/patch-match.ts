@@ -123,7 +123,7 @@ export function vote(task: PatchTask, field: PatchField, half: number, crisp: bo
     const y = (t - x) / width;
     levelShift(task, t, field.sy[t] * width + field.sx[t], half, shift);
     // What lies near the border is surer.
-    const w = Math.exp(-distances[n] / (2 * spread)) * Math.pow(1.25, -Math.min(24, depth[t]));
+    const w = Math.exp(-distances[n] / (2 * spread)) * 1.25 ** -Math.min(24, depth[t]);
     for (let dy = -wide; dy <= wide; dy++) {
       const py = y + dy;
       if (py < 0 || py >= height) continue;
@@ -134,7 +134,7 @@ export function vote(task: PatchTask, field: PatchField, half: number, crisp: bo
         if (!inside[p]) continue;
         const s = ((field.sy[t] + dy) * width + field.sx[t] + dx) * CHANNELS;
         const q = p * CHANNELS;
-        const v = crisp ? w * Math.exp(-(dx * dx + dy * dy) * 1.2) : w;
+        const v = crisp ? w * CRISP[dx * dx + dy * dy] : w;
         sum[q] += v * (texture[s] + shift[0]);
         sum[q + 1] += v * (texture[s + 1] + shift[1]);
         sum[q + 2] += v * (texture[s + 2] + shift[2]);
@@ -148,6 +148,9 @@ export function vote(task: PatchTask, field: PatchField, half: number, crisp: bo
     if (weight[p] > 0)
       for (let c = 0; c < CHANNELS; c++) texture[p * CHANNELS + c] = sum[p * CHANNELS + c] / weight[p];
 }
+
+/** What a patch counts for beside its middle where it is to be crisp, by the squared distance. */
+const CRISP = [1, Math.exp(-1.2), Math.exp(-2.4)];
 
 /** A patch may be so many levels lighter or darker than what it is taken for; more counts as unlike. */
 const MOST_SHIFT = 12;
