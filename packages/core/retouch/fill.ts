@@ -35,6 +35,8 @@ const HALF = 3;
 /** Surroundings that are looked through, in sides of the hole. */
 const AROUND = 0.8;
 const MOST_AROUND = 320;
+/** At least so much of what is looked through is to stay. */
+const LEAST_KNOWN = 0.05;
 
 /**
  * Fills a hole from its surroundings, with their texture, grain and shading: by patches from around, from coarse to
@@ -67,7 +69,7 @@ export function fillHole(
   const part = crop(picture, rect);
   const inside = grow(marked, rect.width, rect.height, rimOf(part, marked));
   const known = inside.reduce((sum, v) => sum + 1 - v, 0);
-  if (known < (2 * HALF + 1) ** 2 * 4)
+  if (known < Math.max((2 * HALF + 1) ** 2 * 4, LEAST_KNOWN * n))
     throw new FillError('Almost nothing is left around to fill from. Mark a smaller part.');
   const texture = textureOf(part, inside);
   const task = { width: rect.width, height: rect.height, texture, inside };
