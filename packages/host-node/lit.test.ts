@@ -28,7 +28,9 @@ const svg = (width: number, height: number, parts: string) =>
     .toBuffer();
 
 /** A warm table before a pale wall, and a grey can, evenly lit in its photo. */
-async function staged(): Promise<{ shot: ResolvedShot; product: ProductElement; painter: Painter }> {
+async function staged(
+  groundEdge?: [number, number][],
+): Promise<{ shot: ResolvedShot; product: ProductElement; painter: Painter }> {
   const wall =
     '<rect width="800" height="260" fill="#e8e6e0"/><rect y="260" width="800" height="340" fill="#b08a60"/>';
   const scene = keep(await svg(800, 600, wall));
@@ -52,6 +54,7 @@ async function staged(): Promise<{ shot: ResolvedShot; product: ProductElement; 
       widthMm: 400,
       depthMm: 300,
     },
+    ...(groundEdge && { groundEdge }),
     light: { azimuthDeg: -80, elevationDeg: 40, softness: 0.2 },
     standSpots: [{ id: 'middle', x: 400, y: 450, pxPerMm: 1 }],
   };
@@ -149,4 +152,38 @@ test.each([
   }
   expect(onIt).toBeGreaterThan(200);
   expect(beyond).toBeLessThan(onIt * 0.02);
+});
+
+test('shadow and reflection end at the edge of the ground, and what stands on it does not', async () => {
+  const { shot, product, painter } = await staged();
+  const [backdrop] = shot.elements;
+  const edge: [number, number][] = [[330, 300], [790, 300], [790, 590], [330, 590]]; // prettier-ignore
+  const ending = (await staged(edge)).shot;
+  const lit = {
+    ...product,
+    shadow: { ...product.shadow, light: { azimuthDeg: 80, elevationDeg: 30, softness: 0.1 } },
+  };
+  const painted = async (s: ResolvedShot) =>
+    (await painter.paint({ ...s, elements: [s.elements[0], lit] })).pixels();
+  const [whole, cut] = [await painted(shot), await painted(ending)];
+  const empty = (await painter.paint({ ...shot, elements: [backdrop] })).pixels();
+  let [before, left] = [0, 0];
+  for (let y = 0; y < 600; y++)
+    for (let x = 0; x < 800; x++) {
+      const j = (y * 800 + x) * 4 + 1;
+      const { box } = product;
+      if (x > box.x - 2 && x < box.x + box.width + 2 && y < box.y + box.height + 2) {
+        // The product itself is as it was.
+        if (x > box.x + 12 && x < box.x + box.width - 12 && y > box.y + 20 && y < box.y + box.height - 40)
+          expect(Math.abs(cut.data[j] - whole.data[j])).toBeLessThan(2);
+        continue;
+      }
+      if (x < 328) {
+        left = Math.max(left, empty.data[j] - cut.data[j]);
+        before = Math.max(before, empty.data[j] - whole.data[j]);
+      }
+    }
+  // To the left of the edge the shadow is gone, where it fell before.
+  expect(before).toBeGreaterThan(20);
+  expect(left).toBeLessThan(2);
 });

@@ -20,6 +20,7 @@ export function groundOf(elements: readonly ElementBase[]): Ground | null {
         spots: [{ id: 'centre', x: box.x + box.width / 2, y: box.y + box.height * fill.standAt, level: 0 }],
         scene: null,
         occluder: null,
+        edge: null,
         k: 1,
       };
     if (fill.type !== 'scene') continue;
@@ -41,6 +42,7 @@ export function groundOf(elements: readonly ElementBase[]): Ground | null {
       })),
       scene: { picture: survey.mended ?? fill.picture, box },
       occluder: survey.occluder,
+      edge: survey.edge?.map(([x, y]): [number, number] => [x * k + box.x, y * k + box.y]) ?? null,
       k,
     };
   }

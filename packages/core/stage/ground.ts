@@ -11,6 +11,8 @@ export interface Ground {
   /** The scene's picture and where it lies; null for a ground made here. */
   scene: { picture: string; box: { x: number; y: number; width: number; height: number } } | null;
   occluder: string | null;
+  /** Where it ends: a polygon; null where it does not. */
+  edge: [number, number][] | null;
   /** Pixels of the frame per pixel of the scene's picture. */
   k: number;
 }

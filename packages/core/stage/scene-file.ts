@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { knownSchema, NO_ITEM, planeSchema, spotsSchema, type SceneSurvey } from './survey';
+import { edgeSchema, knownSchema, NO_ITEM, planeSchema, spotsSchema, type SceneSurvey } from './survey';
 import { AREA_SHAPES, EDGE_POINTS, type AreaEdges, type AreaShape, type PrintArea } from '../surface/area';
 import type { Pair } from '../surface/homography';
 import { MATERIALS, type PrintMaterial } from '../surface/material';
@@ -22,6 +22,8 @@ export interface SceneFile {
   standSpots: { id: string; x: number; y: number; pxPerMm: number }[];
   light: { azimuthDeg: number; elevationDeg: number; softness: number };
   gloss?: number;
+  /** Where the standing surface ends: a polygon in the picture. */
+  groundEdge?: [number, number][];
   palette: string[];
   season?: string;
   /** A grey PNG beside it, white where something stands before the products. */
@@ -85,6 +87,7 @@ const schema = Joi.object({
   standSpots: spotsSchema.default([]),
   light: lightSchema.required(),
   gloss: Joi.number().min(0).max(1),
+  groundEdge: edgeSchema,
   palette: Joi.array().items(colourSchema).max(24).default([]),
   season: Joi.string().max(60),
   occluder: Joi.string().max(200),
@@ -135,6 +138,7 @@ export function readSceneFile(text: string, fileName = 'the side-file'): ReadSce
       spots: file.standSpots,
       light: file.light,
       gloss: file.gloss ?? 0,
+      ...(file.groundEdge && { edge: file.groundEdge }),
       occluder: null,
       ...NO_ITEM,
       areas: (file.printAreas ?? []).map((area) => readArea(area, `${file.name} ${file.title}`)),
@@ -224,6 +228,7 @@ export function writeSceneFile(
     standSpots: survey.spots,
     light: survey.light,
     ...(survey.gloss > 0 && { gloss: survey.gloss }),
+    ...(survey.edge && { groundEdge: survey.edge }),
     palette: scene.palette,
     ...(scene.season && { season: scene.season }),
     ...(survey.occluder && { occluder: `${name}.occluder.png` }),

@@ -96,6 +96,16 @@ test('a side-file that was read is written again with the same survey', () => {
   }
 });
 
+test('a side-file says where the ground ends; two points enclose nothing', () => {
+  const { survey, ...rest } = open('shelf-plaster');
+  const edge: [number, number][] = [[100, 900], [1900, 900], [1900, 1400], [100, 1400]]; // prettier-ignore
+  const file = writeSceneFile('x', { ...rest, survey: { ...survey, edge } });
+  expect(readSceneFile(JSON.stringify(file)).survey.edge).toEqual(edge);
+  expect(writeSceneFile('x', { ...rest, survey })).not.toHaveProperty('groundEdge');
+  const two = JSON.stringify({ ...file, groundEdge: edge.slice(0, 2) });
+  expect(() => readSceneFile(two)).toThrow(/groundEdge.*at least 3/);
+});
+
 /** A round pot: a body with a base seen from above by `pitch` degrees. */
 function pot(pitch: number, w = 200, h = 180): Plane {
   const plane = createPlane(w, h);
@@ -296,6 +306,7 @@ test('a product that is lifted or laid flat stays over its place of the ground, 
     gloss: 0,
     spots: [],
     scene: null,
+    edge: null,
     occluder: null,
     k: 1,
   };

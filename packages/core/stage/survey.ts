@@ -31,6 +31,11 @@ export interface SceneSurvey {
   light: Light;
   /** How much the standing surface mirrors, 0..1. */
   gloss: number;
+  /**
+   * Where the standing surface ends, as a polygon in the picture: a shelf's border, a plinth's. Shadows and reflections
+   * end there. Left out or null where it goes on beyond what matters.
+   */
+  edge?: [number, number][] | null;
   /** A grey picture by content hash, white where something stands before the products; null for nothing. */
   occluder: string | null;
   /** Where a blank item takes artwork; a scene that has such areas is a mockup. */
@@ -64,6 +69,8 @@ export const spotsSchema = Joi.array()
   .max(60)
   .unique('id');
 
+export const edgeSchema = Joi.array().items(point).min(3).max(60);
+
 export const surveySchema = Joi.object({
   width: Joi.number().integer().min(1).required(),
   height: Joi.number().integer().min(1).required(),
@@ -73,6 +80,7 @@ export const surveySchema = Joi.object({
   spots: spotsSchema.required(),
   light: lightSchema.required(),
   gloss: Joi.number().min(0).max(1).required(),
+  edge: edgeSchema.allow(null),
   occluder: hashSchema.allow(null).required(),
   areas: Joi.array().items(areaSchema).max(24).unique('id').required(),
   outline: hashSchema.allow(null).required(),

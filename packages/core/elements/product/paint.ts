@@ -19,8 +19,20 @@ import { lightAt, lightOf, uprightPicture, uprightProduct, standingBody } from '
 /** A pool of shade may not be darker than this. */
 const DEEPEST = 0.92;
 
-/** Reflection and shadow on the ground. */
+/** Reflection and shadow on the ground, no farther than it goes. */
 function paintUnderProduct(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
+  const edge = environment.ground?.edge;
+  if (!edge) return paintOnGround(element, canvas, environment);
+  canvas.save();
+  canvas.beginPath();
+  edge.forEach(([x, y], i) => (i ? canvas.lineTo(x, y) : canvas.moveTo(x, y)));
+  canvas.closePath();
+  canvas.clip();
+  paintOnGround(element, canvas, environment);
+  canvas.restore();
+}
+
+function paintOnGround(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
   const opacity = element.opacity;
   if (element.reflection.strength > 0 && element.pose !== 'flat')
     paintReflection(element, canvas, environment, opacity);

@@ -2,6 +2,7 @@ import { cornerError, horizonOf, onPlane, pitchAt, type Camera } from '@scenogra
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { Button, NumberField, Segmented } from '../../ui/controls';
 import { LengthField } from '../../ui/length-field';
+import { GroundEdge } from './ground-edge';
 import { msg } from '../../language/language';
 
 /** How the standing plane is measured: by a rectangle of known size, or by the horizon and a known height. */
@@ -41,6 +42,7 @@ export function PlaneSection({
         </p>
       )}
       {camera && <Solved survey={survey} camera={camera} />}
+      <GroundEdge survey={survey} commit={commit} />
     </div>
   );
 }

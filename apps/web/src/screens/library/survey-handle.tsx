@@ -6,13 +6,15 @@ export type MakeHandle<Change = Partial<SceneSurvey>> = (
   label: string,
   at: [number, number],
   change: (to: [number, number]) => Change,
-  how?: HandleLook,
+  how?: HandleLook<Change>,
 ) => React.ReactNode;
 
-export interface HandleLook {
+export interface HandleLook<Change> {
   colour?: string;
   /** Whether it is drawn to what the picture shows; with Alt it is not. */
   snaps?: boolean;
+  /** The change that removes it, by Delete. */
+  without?: Change;
 }
 
 interface Hands<Change> {
@@ -39,7 +41,7 @@ export function handlesFor<Change>({ px, at, snap, during, commit }: Hands<Chang
     label: string,
     [x, y]: [number, number],
     change: (to: [number, number]) => Change,
-    { colour = '#ffffff', snaps = false }: HandleLook = {},
+    { colour = '#ffffff', snaps = false, without }: HandleLook<Change> = {},
   ) {
     const to = (e: React.PointerEvent) => (snaps && !e.altKey ? snap(at(e)) : at(e));
     return (
@@ -61,6 +63,10 @@ export function handlesFor<Change>({ px, at, snap, during, commit }: Hands<Chang
         onPointerMove={(e) => e.buttons && during(change(to(e)))}
         onPointerUp={(e) => commit(change(to(e)))}
         onKeyDown={(e) => {
+          if (without && (e.key === 'Delete' || e.key === 'Backspace')) {
+            e.preventDefault();
+            return commit(without);
+          }
           const arrow = ARROWS[e.key];
           if (!arrow) return;
           e.preventDefault();

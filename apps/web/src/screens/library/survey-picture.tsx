@@ -6,6 +6,7 @@ import { reducedUrl, type Scene } from '../../api/client';
 import { useSize } from '../../ui/use-size';
 import { AreaHandles } from './area-handles';
 import { MendLayer } from './mend-layer';
+import { EdgeHandles } from './ground-edge';
 import { KnownRectangle } from './known-rectangle';
 import { handlesFor, type MakeHandle } from './survey-handle';
 import { useCornerSnap } from './use-corner-snap';
@@ -75,6 +76,7 @@ export function SurveyPicture({
         >
           {camera && spots && <Grid {...{ camera, survey, px }} />}
           {plane && <PlaneHandles {...{ survey, px, handle }} />}
+          {plane && survey.edge && <EdgeHandles edge={survey.edge} {...{ px, handle, commit }} />}
           {open.includes('areas') && (
             <AreaHandles {...{ survey, px, handle }} chosen={area} onChoose={onArea} />
           )}

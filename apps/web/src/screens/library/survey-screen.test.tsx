@@ -199,3 +199,27 @@ test('a corner that is dragged is drawn to a corner of the picture near it, with
   const [x, y] = await release(true);
   expect(Math.hypot(x - 210, y - 104)).toBeLessThan(1);
 });
+
+test('the ground ends where its edge is drawn: points are added, moved and removed by keyboard, and all is undone', async () => {
+  const { user, kept } = await opened();
+  await user.click(screen.getByRole('button', { name: 'Draw where the ground ends' }));
+  expect(screen.getAllByRole('slider', { name: /^Point \d of the edge$/ })).toHaveLength(4);
+  screen.getByRole('button', { name: 'Add a point after point 2 of the edge' }).focus();
+  await user.keyboard('{Enter}');
+  expect(screen.getAllByRole('slider', { name: /^Point \d of the edge$/ })).toHaveLength(5);
+  screen.getByRole('slider', { name: 'Point 3 of the edge' }).focus();
+  await user.keyboard('{Shift>}{ArrowRight}{/Shift}');
+  await stored();
+  const [, second, third, fourth] = kept.bodies.at(-1)!.survey.edge!;
+  expect(third[0]).toBeCloseTo((second[0] + fourth[0]) / 2 + 10, 6);
+  await user.keyboard('{Delete}');
+  screen.getByRole('slider', { name: 'Point 1 of the edge' }).focus();
+  await user.keyboard('{Delete}');
+  // Three are the fewest that enclose anything.
+  await user.keyboard('{Delete}');
+  expect(screen.getAllByRole('slider', { name: /^Point \d of the edge$/ })).toHaveLength(3);
+  await user.click(screen.getByRole('button', { name: 'Remove the edge' }));
+  expect(screen.queryByRole('slider', { name: 'Point 1 of the edge' })).toBeNull();
+  await user.click(screen.getByRole('button', { name: 'Undo: Edge of the ground' }));
+  expect(screen.getAllByRole('slider', { name: /^Point \d of the edge$/ })).toHaveLength(3);
+});

@@ -16,6 +16,7 @@ const LABELS: Partial<Record<keyof Surveyed | keyof SceneSurvey, string>> = {
   known: msg('Known height'),
   light: msg('Light'),
   gloss: msg('Gloss of the ground'),
+  edge: msg('Edge of the ground'),
   spots: msg('Placement points'),
   occluder: msg('Foreground'),
   areas: msg('Print areas'),
