@@ -97,7 +97,7 @@ test('a side-file that was read is written again with the same survey', () => {
 });
 
 test('a side-file says where the ground ends; two points enclose nothing', () => {
-  const { survey, ...rest } = open('shelf-plaster');
+  const { survey, ...rest } = open('winter-table');
   const edge: [number, number][] = [[100, 900], [1900, 900], [1900, 1400], [100, 1400]]; // prettier-ignore
   const file = writeSceneFile('x', { ...rest, survey: { ...survey, edge } });
   expect(readSceneFile(JSON.stringify(file)).survey.edge).toEqual(edge);
