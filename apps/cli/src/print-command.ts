@@ -9,7 +9,7 @@ import { resolveBase } from '@scenograph/core/shot/resolve';
 import { newSceneBackdrop } from '@scenograph/core/shot/starters';
 import type { Format } from '@scenograph/core/spec/slot';
 import { SurveyError } from '@scenograph/core/surface/homography';
-import { usualLay, usualOpacity, type Lay } from '@scenograph/core/surface/material';
+import { usualLay, type Lay } from '@scenograph/core/surface/material';
 import { surfaceOf } from '@scenograph/core/surface/print-item';
 import type { PrintArea } from '@scenograph/core/surface/area';
 import {
@@ -17,6 +17,7 @@ import {
   artworkDensity,
   fittedPlace,
   newPrint,
+  printOpacity,
   type Print,
 } from '@scenograph/core/surface/print';
 import { inSandbox } from './in-sandbox';
@@ -44,7 +45,11 @@ export function addPrintCommand(program: Command, formatOf: (file: string) => Fo
     .option('--width-mm <n>', 'how wide the design is; left out, it fills the area exactly', readMillimetres)
     .option('--ink <colour>', 'everything in one ink, written as #rrggbb', colour)
     .option('--opacity <n>', "0 to 1; the material's own when left out", readShare)
-    .option('--lay <how>', "multiply or opaque; left out, opaque for a design without clear parts, the stock's own for others", readLay)
+    .option(
+      '--lay <how>',
+      "multiply or opaque; left out, opaque for a design without clear parts, the stock's own for others",
+      readLay,
+    )
     .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
     .action((mockup: string, artwork: string, options: PrintOptions) =>
       run(mockup, artwork, options, formatOf(options.output)),
@@ -90,7 +95,7 @@ async function run(
     bulgeMm: area.bulgeMm,
     place: Object.fromEntries(Object.entries(design.place).map(([k, v]) => [k, round(v, 2)])),
     ink: design.ink,
-    opacity: design.opacity ?? usualOpacity(area.material, design.lay ?? usualLay(area.stock)),
+    opacity: printOpacity(design, area),
     lay: design.lay ?? usualLay(area.stock),
     artworkPixelsPerPixel: round(density, 2),
     notes: [...artwork.notes, ...printNotes(density, artwork.whiteGround)],
@@ -135,7 +140,9 @@ function printNotes(density: number, whiteGround: boolean): string[] {
       `the design is enlarged to ${Math.round(100 / density)} percent of its own pixels; import it larger, or print it smaller`,
     );
   if (whiteGround)
-    notes.push('the design lies on white, which is printed white; --lay multiply lets the stock show in its place');
+    notes.push(
+      'the design lies on white, which is printed white; --lay multiply lets the stock show in its place',
+    );
   return notes;
 }
 

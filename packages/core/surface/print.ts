@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { PrintArea } from './area';
 import { homography, inverseHomography, type Pair } from './homography';
-import type { Lay } from './material';
+import { usualLay, usualOpacity, type Lay } from './material';
 import { colourSchema, hashSchema } from '../raster/schemas';
 
 /** A design printed on an area. Where a setting is null, the area's material decides. */
@@ -74,6 +74,14 @@ export const printSchema = Joi.object({
   spreadMm: own(5),
   folds: own(1),
 });
+
+/** How far a design's ink hides what it lies on: its own setting, or what its area makes usual; 0..1. */
+export function printOpacity(
+  print: Pick<Print, 'opacity' | 'lay'>,
+  area: Pick<PrintArea, 'material' | 'stock'>,
+): number {
+  return print.opacity ?? usualOpacity(area.material, print.lay ?? usualLay(area.stock));
+}
 
 /** A design placed in the middle of an area, as large as fits with a margin. */
 export function newPrint(

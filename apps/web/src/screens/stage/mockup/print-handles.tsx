@@ -3,9 +3,8 @@ import { type BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import { blankOf } from '@scenograph/core/elements/backdrop/paint';
 import { placeOn, type AreaSurface } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';
-import { usualLay, usualOpacity } from '@scenograph/core/surface/material';
 import { surfaceOf } from '@scenograph/core/surface/print-item';
-import { printCorners, type Print } from '@scenograph/core/surface/print';
+import { printOpacity, printCorners, type Print } from '@scenograph/core/surface/print';
 import { withPrint, type MockupElement } from './editing';
 import { keyedPrint, movedPrint, pinnedPrint, scaledPrint, turnedPrint, type PrintDrag } from './print-moves';
 import { useMockupTools } from './tools';
@@ -155,7 +154,7 @@ function PrintShape({
       const mm = grabbed.current && e.buttons ? millimetres(surface, e) : null;
       if (!mm) return;
       const g = grabbed.current!;
-      const full = g.print.opacity ?? usualOpacity(surface.area.material, g.print.lay ?? usualLay(surface.area.stock));
+      const full = printOpacity(g.print, surface.area);
       during({ ...change({ from: g.print, began: g.at, now: mm }, e), opacity: full * SEEN_THROUGH });
     },
     onPointerUp: (e: React.PointerEvent) => {

@@ -77,7 +77,12 @@ function NewDesign({
     const id = freshId('print', item.prints);
     const { picture: hash, width, height, vector, original } = art;
     const drawn = vector ? { svg: original, inks: {} } : null;
-    const made = newPrint(id, art.title, { hash, width, height, drawn, covers: art.covers && !art.whiteGround }, here);
+    const made = newPrint(
+      id,
+      art.title,
+      { hash, width, height, drawn, covers: art.covers && !art.whiteGround },
+      here,
+    );
     const prints = [...item.prints, { ...made, knockOut: art.whiteGround ? 1 : 0 }];
     commit(msg('Print {art}', { art: art.title }), withWork(element, { prints }));
     choose(id);
