@@ -74,6 +74,28 @@ test('the likeliest filling errs less than a crisp one, and more of its texture 
   expect(busy(crisp)).toBeGreaterThan(busy(truth) * 0.7);
 });
 
+test('a crisp filling takes away the rim in which a thing and its ground mix; the likeliest changes what is marked alone', () => {
+  const picture = planks();
+  const mask = disc(260, 200, 130, 100, 24);
+  // A dark thing whose border is soft two pixels beyond its mark.
+  const soft = (i: number) =>
+    Math.max(0, Math.min(1, (26 - Math.hypot((i % 260) - 130, Math.floor(i / 260) - 100)) / 2));
+  for (let i = 0; i < mask.data.length; i++)
+    for (let c = 0; c < 3; c++) picture.data[i * 4 + c] *= 1 - 0.8 * soft(i);
+  const [likely, crisp] = [0, 1].map((texture) => fillHole(picture, mask, { texture }));
+  const truth = planks();
+  let [left, taken] = [0, 0];
+  for (let i = 0; i < mask.data.length; i++) {
+    if (mask.data[i]) continue;
+    expect([...likely.data.subarray(i * 4, i * 4 + 3)]).toEqual([...picture.data.subarray(i * 4, i * 4 + 3)]);
+    if (soft(i) < 0.3) continue;
+    left += truth.data[i * 4] - likely.data[i * 4];
+    taken += truth.data[i * 4] - crisp.data[i * 4];
+  }
+  expect(left).toBeGreaterThan(0);
+  expect(Math.abs(taken)).toBeLessThan(left * 0.4);
+});
+
 test('filling tells how far it is, can be broken off, and refuses what it cannot do', () => {
   const picture = planks();
   const mask = disc(260, 200, 130, 100, 20);

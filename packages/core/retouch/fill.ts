@@ -13,7 +13,6 @@ import { evenSeam } from './even-seam';
 import { extendInward } from './extend';
 import { likeliest, localMean } from './likeliest';
 import { CHANNELS, depthOf, matchPatches, vote, type PatchField, type PatchTask } from './patch-match';
-import { rimOf } from './rim';
 import { carryDown, enlarged, halved, holeSize, membrane } from './pyramid';
 
 /** Said when a hole cannot be filled; the message is fit to be shown. */
@@ -35,6 +34,11 @@ const HALF = 3;
 /** Surroundings that are looked through, in sides of the hole. */
 const AROUND = 0.8;
 const MOST_AROUND = 320;
+/**
+ * What is to look right is grown so far: the rim of a mark holds a mixture of what is to go and what stays, which shows
+ * as an outline. The likeliest picture leaves everything as it is that is not marked.
+ */
+const RIM = 2;
 /** At least so much of what is looked through is to stay. */
 const LEAST_KNOWN = 0.05;
 
@@ -66,12 +70,11 @@ export function fillHole(
   for (let y = 0, i = 0; y < rect.height; y++)
     for (let x = 0; x < rect.width; x++, i++)
       marked[i] = mask.data[(rect.y + y) * width + rect.x + x] > 0.02 ? 1 : 0;
-  const part = crop(picture, rect);
-  const inside = grow(marked, rect.width, rect.height, rimOf(part, marked));
+  const inside = grow(marked, rect.width, rect.height, made > 0 ? RIM : 0);
   const known = inside.reduce((sum, v) => sum + 1 - v, 0);
   if (known < Math.max((2 * HALF + 1) ** 2 * 4, LEAST_KNOWN * n))
     throw new FillError('Almost nothing is left around to fill from. Mark a smaller part.');
-  const texture = textureOf(part, inside);
+  const texture = textureOf(crop(picture, rect), inside);
   const task = { width: rect.width, height: rect.height, texture, inside };
   const filled = complete(task, { seed, texture: made, onProgress });
   evenSeam(filled, inside, rect.width, rect.height, CHANNELS, depthOf(task));
@@ -127,9 +130,9 @@ function surroundings(hole: Rect, { width, height }: Rgba): Rect {
 const NEAR = 8;
 /** Tries that differ by a third of what both do give the border half the say. */
 const GIVE_WAY = 3;
-/** Fillings that are tried, and the level down to which they are: half the size, a quarter of the work. */
+/** Fillings that are tried: down to half the size at most, and in a large hole to where it has so many pixels. */
 const TRIES = 3;
-const TRIED = 1;
+const TRIED = 3000;
 
 /** The task and the same at half the size, and so on, while there is something to be found at that size. */
 function levelsOf(task: PatchTask): PatchTask[] {
@@ -141,16 +144,23 @@ function levelsOf(task: PatchTask): PatchTask[] {
   }
 }
 
+/** The level down to which fillings are tried. */
+function triedAt(levels: readonly PatchTask[]): number {
+  const small = (level: PatchTask) => level.inside.reduce((sum, v) => sum + v, 0) <= TRIED;
+  const found = levels.findIndex((level, i) => i > 0 && small(level));
+  return found < 0 ? levels.length - 1 : found;
+}
+
 /**
- * Completes the texture from coarse to fine: several tries down to half the size, of which the likeliest picture is
- * made; with `made` above 0 the try nearest to that goes on to full size, and lends so much of its texture.
+ * Completes the texture from coarse to fine: several tries down to half the size or less, of which the likeliest
+ * picture is made; with `made` above 0 the try nearest to that goes on to full size, and lends so much of its texture.
  */
 function complete(
   task: PatchTask,
   { seed, texture: made, onProgress }: Required<Pick<FillOptions, 'seed' | 'texture'>> & FillOptions,
 ): Float32Array {
   const levels = levelsOf(task);
-  const stop = Math.min(TRIED, levels.length - 1);
+  const stop = triedAt(levels);
   const crisp = made > 0;
   const sizes = levels.map((l, i) => effort(i, levels.length, crisp, l).rounds * l.width * l.height);
   const coarse = sizes.slice(stop).reduce((a, b) => a + b, 0);
@@ -181,26 +191,27 @@ function complete(
     at.texture.set(best.texture);
     if (stop > 0) descend(levels, stop - 1, 0, { seed, field: best.field, crisp, tick });
   }
-  return mixed(task, at, likely, made);
+  return mixed(levels, stop, likely, made);
 }
 
 /**
- * The likeliest picture, which may be half as large, mixed with what the border carries inward where the tries differ
+ * The likeliest picture, which may be of a smaller level, mixed with what the border carries inward where the tries differ
  * as much as both do, and with so much of the texture of what was completed.
  */
 function mixed(
-  task: PatchTask,
-  at: PatchTask,
+  levels: readonly PatchTask[],
+  stop: number,
   likely: { colour: Float32Array; disagreement: Float32Array },
   made: number,
 ): Float32Array {
+  const [task, at] = [levels[0], levels[stop]];
   const { width, height, inside, texture } = task;
   const sharp = made > 0 ? texture.slice() : null;
   for (let i = 0; i < at.inside.length; i++) {
     at.texture.set(likely.colour.subarray(i * 3, i * 3 + 3), i * CHANNELS);
     at.texture[i * CHANNELS + 3] = likely.disagreement[i];
   }
-  if (at !== task) carryDown(at, task);
+  for (let level = stop; level > 0; level--) carryDown(levels[level], levels[level - 1]);
   const extended = extendInward(texture, width, height, CHANNELS, depthOf(task));
   const apart = localMean(
     task,
@@ -265,7 +276,7 @@ function apart(a: Float32Array, b: Float32Array): number {
   return sum;
 }
 
-/** How often a level is gone over, how many sweeps each time, and how far they look (a share of half the longer side). */
+/** How often a level is gone over, how many sweeps each time, and how far they look, in pixels. */
 interface Effort {
   rounds: number;
   sweeps: number;

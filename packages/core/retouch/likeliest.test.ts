@@ -1,11 +1,9 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { createRgba, type Rgba } from '../raster/pixels';
 import { seededRandom } from '../raster/random';
 import { extendInward } from './extend';
 import { likeliest } from './likeliest';
 import { depthOf } from './patch-match';
-import { rimOf } from './rim';
 
 const [W, H] = [60, 50];
 const inside = Uint8Array.from({ length: W * H }, (_, i) => {
@@ -72,26 +70,4 @@ test('a slope is carried on inward from the border, and no pixel of the hole is 
   // Beside the border it is nearly what it was.
   const beside = 14 * W + 30;
   expect(Math.abs(out[beside * 3] - slope[beside * 3])).toBeLessThan(4);
-});
-
-/** A grained ground with a dark thing on it, whose border is soft by so many pixels beyond the mark. */
-function thing(soft: number): Rgba {
-  const picture = createRgba(W, H);
-  const random = seededRandom(3);
-  for (let i = 0; i < W * H; i++) {
-    const [x, y] = [i % W, Math.floor(i / W)];
-    const out = Math.max(18 - x, x - 41, 14 - y, y - 35, 0);
-    const cover = inside[i] ? 1 : Math.max(0, 1 - out / (soft + 1));
-    const v = (150 + 8 * random()) * (1 - cover) + 20 * cover;
-    picture.data.set([v, v, v, 255], i * 4);
-  }
-  return picture;
-}
-
-test('a mark is grown only where its border holds something of what is to go', () => {
-  expect(rimOf(thing(0), inside)).toBe(0);
-  expect(rimOf(thing(3), inside)).toBeGreaterThan(0);
-  const even = createRgba(W, H);
-  even.data.fill(180);
-  expect(rimOf(even, inside)).toBe(0);
 });

@@ -187,6 +187,7 @@ const design = (n: number, width: number, height: number) => ({
   height,
   drawn: null,
   knockOut: 0,
+  covers: n === 3,
 });
 const print = newPrint('p', 'Leaf', { hash: 'a'.repeat(64), width: 400, height: 200 }, AREA);
 const work = { ...NO_WORK, prints: [print] };
@@ -218,6 +219,16 @@ test('a design of another shape keeps its middle and stays within the box of the
       expect(place.height / place.width).toBeCloseTo(height / width, 6);
     }),
   );
+});
+
+test('an option with a design that leaves nothing clear lays it over white; others keep how the ink lies', () => {
+  const designs = [design(1, 100, 100), design(3, 100, 100)];
+  const lays = (lay: 'multiply' | null) =>
+    makeOptions({ ...work, prints: [{ ...print, lay }] }, 'p', { designs, inks: [], colours: [] }).map(
+      (o) => o.prints[0].lay,
+    );
+  expect(lays(null)).toEqual([null, 'opaque']);
+  expect(lays('multiply')).toEqual(['multiply', 'opaque']);
 });
 
 test('options that are none, too many, or of no design are refused with a sentence', () => {

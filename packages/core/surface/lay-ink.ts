@@ -79,10 +79,13 @@ export function layInk(picture: Rgba, split: LightSplit, layers: readonly InkLay
       const shown = highlight[i];
       const shine = shown * gloss;
       // The stock's own colour changes a little from place to place; where it is not covered, that stays.
-      const whole = bends && bare < 1 ? bent : asItIs;
-      out[j] = BYTE[level(whole(lit1(LINEAR[out[j]], shown, r0 * fall, bare, r * light) + shine))];
-      out[j + 1] = BYTE[level(whole(lit1(LINEAR[out[j + 1]], shown, g0 * fall, bare, g * light) + shine))];
-      out[j + 2] = BYTE[level(whole(lit1(LINEAR[out[j + 2]], shown, b0 * fall, bare, b * light) + shine))];
+      // Bare stock is as it was photographed; the more is covered, the more its light bends.
+      const bend = bends ? 1 - bare : 0;
+      out[j] = BYTE[level(bent(lit1(LINEAR[out[j]], shown, r0 * fall, bare, r * light) + shine, bend))];
+      out[j + 1] =
+        BYTE[level(bent(lit1(LINEAR[out[j + 1]], shown, g0 * fall, bare, g * light) + shine, bend))];
+      out[j + 2] =
+        BYTE[level(bent(lit1(LINEAR[out[j + 2]], shown, b0 * fall, bare, b * light) + shine, bend))];
     }
   }
 }
@@ -100,9 +103,10 @@ function weakened(ratio: number, power: number): number {
   return off > -0.12 && off < 0.12 ? 1 + power * off : Math.pow(ratio, power);
 }
 
-/** Light bends under white, as film and cameras make it, where paint would be brighter than white. */
-const bent = (value: number) => (value > 0.8 ? 0.8 + 0.2 * (1 - Math.exp((0.8 - value) / 0.2)) : value);
-
-const asItIs = (value: number) => value;
+/** Light bends under white, as film and cameras make it, where paint would be brighter than white; by a share of 0..1. */
+const bent = (value: number, share: number) =>
+  share > 0 && value > 0.8
+    ? value + share * (0.8 + 0.2 * (1 - Math.exp((0.8 - value) / 0.2)) - value)
+    : value;
 
 const level = (value: number) => (value <= 0 ? 0 : value >= 1 ? 4096 : (value * 4096 + 0.5) | 0);

@@ -10,6 +10,8 @@ export interface OptionDesign {
   height: number;
   drawn: Print['drawn'];
   knockOut: number;
+  /** Whether it leaves nothing clear, so that it is laid over white. */
+  covers: boolean;
 }
 
 export interface OptionChoices {
@@ -87,6 +89,7 @@ function withDesign(print: Print, design: OptionDesign): Print {
     height: design.height,
     drawn: design.drawn,
     knockOut: design.knockOut,
+    lay: design.covers ? 'opaque' : print.lay,
     place: { ...place, width: k, height: k * aspect },
   };
 }

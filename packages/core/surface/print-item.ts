@@ -8,8 +8,8 @@ import { artworkLevels } from './artwork';
 import { bendByFolds } from './folds';
 import { layInk, type InkLayer } from './lay-ink';
 import { splitLight, type LightSplit } from './light-split';
-import { INK, usualLay, usualOpacity } from './material';
-import { areaPxPerMm, areaToArtwork, artworkDensity, printSchema, type Print } from './print';
+import { INK, usualLay } from './material';
+import { areaPxPerMm, areaToArtwork, artworkDensity, printOpacity, printSchema, type Print } from './print';
 import { recolourItem } from './recolour';
 import { shadePicture, shadeSchema, shadeStops, type ShadeStroke } from './shade';
 import { AREA_REACH, uvMap, type Reach, type UvMap } from './uv-map';
@@ -190,7 +190,7 @@ function inkLayer(
       },
     ),
     lay,
-    opacity: print.opacity ?? usualOpacity(area.material, lay),
+    opacity: printOpacity({ ...print, lay }, area),
     grain: print.grain ?? usual.grain,
     gloss: print.gloss ?? usual.gloss,
     within,

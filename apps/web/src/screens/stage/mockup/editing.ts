@@ -1,6 +1,8 @@
 import { isBackdrop, type BackdropElement, type SceneFill } from '@scenograph/core/elements/backdrop/model';
+import type { OptionDesign } from '@scenograph/core/surface/options';
 import type { ItemWork } from '@scenograph/core/surface/print-item';
 import type { Print } from '@scenograph/core/surface/print';
+import type { Artwork } from '../../../api/client';
 
 /** A backdrop whose fill is a mockup: a scene with print areas. */
 export type MockupElement = BackdropElement & { fill: SceneFill };
@@ -31,3 +33,14 @@ export function freshId(stem: string, taken: readonly { id: string }[]): string 
   while (ids.has(`${stem}-${n}`)) n++;
   return `${stem}-${n}`;
 }
+
+/** A library's artwork as a design to be printed; white that it lies on is taken away, so that it leaves that clear. */
+export const designOf = (art: Artwork): OptionDesign => ({
+  title: art.title,
+  hash: art.picture,
+  width: art.width,
+  height: art.height,
+  drawn: art.vector ? { svg: art.original, inks: {} } : null,
+  knockOut: art.whiteGround ? 1 : 0,
+  covers: art.covers && !art.whiteGround,
+});

@@ -6,7 +6,7 @@ import { reducedUrl, type Artwork } from '../../../api/client';
 import { Button, Checkbox, Select } from '../../../ui/controls';
 import { Dialog } from '../../../ui/dialog';
 import { say } from '../../../ui/notices';
-import { withWork, type MockupElement } from './editing';
+import { designOf, withWork, type MockupElement } from './editing';
 import { useMockupTools } from './tools';
 import { msg } from '../../../language/language';
 
@@ -152,15 +152,6 @@ function MakeDialog({
     </Dialog>
   );
 }
-
-const designOf = (a: Artwork) => ({
-  title: a.title,
-  hash: a.picture,
-  width: a.width,
-  height: a.height,
-  drawn: a.vector ? { svg: a.original, inks: {} } : null,
-  knockOut: a.whiteGround ? 1 : 0,
-});
 
 /** Artworks to tick. */
 function DesignPicker({

@@ -11,7 +11,7 @@ import { Button, IconButton, Select, Slider, Switch } from '../../../../ui/contr
 import { FileButton } from '../../../../ui/file-button';
 import { useLengthUnit } from '../../../../ui/length-field';
 import { PictureList } from '../../../../ui/picture-list';
-import { freshId, withPrint, withWork, type MockupElement } from '../../mockup/editing';
+import { designOf, freshId, withPrint, withWork, type MockupElement } from '../../mockup/editing';
 import { OptionsPart } from '../../mockup/options-part';
 import { PrintPart } from '../../mockup/print-part';
 import { ShadePart } from '../../mockup/shade-part';
@@ -75,15 +75,9 @@ function NewDesign({
   const here = survey.areas.find((a) => a.id === area) ?? survey.areas[0];
   const add = (art: Artwork) => {
     const id = freshId('print', item.prints);
-    const { picture: hash, width, height, vector, original } = art;
-    const drawn = vector ? { svg: original, inks: {} } : null;
-    const made = newPrint(
-      id,
-      art.title,
-      { hash, width, height, drawn, covers: art.covers && !art.whiteGround },
-      here,
-    );
-    const prints = [...item.prints, { ...made, knockOut: art.whiteGround ? 1 : 0 }];
+    const design = designOf(art);
+    const made = { ...newPrint(id, art.title, design, here), knockOut: design.knockOut };
+    const prints = [...item.prints, made];
     commit(msg('Print {art}', { art: art.title }), withWork(element, { prints }));
     choose(id);
   };
