@@ -6,9 +6,14 @@ type Real = typeof real;
 export const seeing = {
   corners: [] as Awaited<ReturnType<Real['cornersSeen']>>,
   bulge: null as Awaited<ReturnType<Real['bulgeSeen']>>,
+  /** The areas whose bulge was asked for. */
+  asked: [] as Parameters<Real['bulgeSeen']>[1][],
   edges: ((_, edges) => Promise.resolve(edges)) as Real['edgesSeen'],
 };
 
 export const cornersSeen: Real['cornersSeen'] = () => Promise.resolve(seeing.corners);
-export const bulgeSeen: Real['bulgeSeen'] = () => Promise.resolve(seeing.bulge);
+export const bulgeSeen: Real['bulgeSeen'] = (_, area) => {
+  seeing.asked.push(area);
+  return Promise.resolve(seeing.bulge);
+};
 export const edgesSeen: Real['edgesSeen'] = (...asked) => seeing.edges(...asked);

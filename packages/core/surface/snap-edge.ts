@@ -6,6 +6,10 @@ import type { Pair } from './homography';
 const STEPS = 16;
 /** What a step from one point to the next costs, against the strength of the strongest change. */
 const BENDING = 0.08;
+/** What lying as far off as is looked costs, against the same: where nothing much changes a point stays. */
+const LEAVING = 0.15;
+/** A change of so many levels of 0..255 is an edge; less is grain. */
+const VISIBLE = 8;
 
 /**
  * An area's edge drawn to what the picture shows beside it: every point but the first and the last moves across the
@@ -27,7 +31,7 @@ export function snapEdge(luma: Plane, edge: readonly Pair[], reach: number): Pai
     offsets.map((offset) => Math.abs(acrossAt(luma, edge, i, at, normals[i], offset))),
   );
   const most = Math.max(...changes.slice(1, last).flat());
-  if (!(most > 2)) return [...edge];
+  if (!(most > VISIBLE)) return [...edge];
   const chosen = smoothest(changes, most);
   return edge.map(([x, y], i): Pair => {
     if (i === 0 || i === last) return [x, y];
@@ -75,7 +79,8 @@ function smoothest(changes: readonly (readonly number[])[], most: number): numbe
         if (cost < least) [best, least] = [j, cost];
       }
       back.push(best);
-      return i === last ? (k === middle ? least : Infinity) : least - changes[i][k];
+      if (i === last) return k === middle ? least : Infinity;
+      return least - changes[i][k] + LEAVING * most * ((k - middle) / middle) ** 2;
     });
     from.push(back);
     costs = next;

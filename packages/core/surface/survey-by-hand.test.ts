@@ -58,9 +58,24 @@ test('an edge is drawn to the bent border beside it, and its ends stay', () => {
   for (const [x, y] of drawn.slice(1, 8)) expect(Math.abs(y - border(x))).toBeLessThan(1.5);
 });
 
-test('an edge beside which nothing changes stays as it is', () => {
+test('an edge beside which nothing changes, or only grain, stays as it is', () => {
   const edge = Array.from({ length: 9 }, (_, i): Pair => [10 + i * 10, 30 + i]);
   expect(snapEdge(createPlane(120, 90, 100), edge, 10)).toEqual(edge);
+  const grain = createPlane(120, 90);
+  for (let i = 0; i < grain.data.length; i++) grain.data[i] = 150 + (((i * 2654435761) >>> 8) % 9);
+  expect(snapEdge(grain, edge, 10)).toEqual(edge);
+});
+
+test('a point beside which nothing changes stays near where it is, though others of its edge move', () => {
+  const plane = createPlane(120, 90);
+  // The border is seen along the left half only, and fades out.
+  for (let y = 0; y < 90; y++)
+    for (let x = 0; x < 120; x++)
+      plane.data[y * 120 + x] = 120 + (y < 51 ? -1 : 1) * 60 * Math.max(0, Math.min(1, (60 - x) / 10));
+  const edge = Array.from({ length: 9 }, (_, i): Pair => [10 + i * 12.5, 45]);
+  const drawn = snapEdge(plane, edge, 12);
+  expect(Math.abs(drawn[2][1] - 51)).toBeLessThan(1.5);
+  expect(Math.abs(drawn[7][1] - 45)).toBeLessThan(1.5);
 });
 
 test('an area is as large as a rectangle beside it says, however both are seen', () => {

@@ -3,7 +3,7 @@ import { writeLength } from '@scenograph/core/data/length';
 import { bulged } from '@scenograph/core/stage/estimate-areas';
 import type { Bulge } from '@scenograph/core/stage/estimate-bulge';
 import { surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
-import type { PrintArea } from '@scenograph/core/surface/area';
+import { edgeBetween, type AreaEdges, type PrintArea } from '@scenograph/core/surface/area';
 import { reducedUrl } from '../../api/client';
 import { msg } from '../../language/language';
 import { Button } from '../../ui/controls';
@@ -49,11 +49,18 @@ export function FromPicture({
     look(edgesSeen(url, area.edges!, survey.width, REACH * Math.max(survey.width, survey.height)), (edges) =>
       set({ edges }),
     );
-  const estimate = () =>
-    look(bulgeSeen(url, area, survey), (found) => {
+  // Sides that an estimate bent are its own to change: asked again, it says the same again.
+  const own = useRef<Sides | null>(null);
+  const estimate = () => {
+    const asIs = withoutSides(area, own.current);
+    return look(bulgeSeen(url, asIs, survey), (found) => {
       setBulge(found ?? 'none');
-      if (found) set(bulged(area, found, surveyView(survey)));
+      if (!found) return;
+      const { bulgeMm, edges } = bulged(asIs, found, surveyView(survey));
+      own.current = edges && { left: edges.left, right: edges.right };
+      set({ bulgeMm, edges });
     });
+  };
   return (
     <>
       <div className="flex flex-wrap gap-2">
@@ -69,6 +76,18 @@ export function FromPicture({
       {area.shape === 'bulge' && bulge && <Told bulge={bulge} />}
     </>
   );
+}
+
+type Sides = Pick<AreaEdges, 'left' | 'right'>;
+
+/** An area with straight side edges, where they are still those given. */
+function withoutSides(area: PrintArea, sides: Sides | null): PrintArea {
+  const { edges, corners } = area;
+  const same =
+    edges && JSON.stringify([edges.left, edges.right]) === JSON.stringify([sides?.left, sides?.right]);
+  if (!same) return area;
+  const [tl, tr, br, bl] = corners;
+  return { ...area, edges: { ...edges, left: edgeBetween(tl, bl), right: edgeBetween(tr, br) } };
 }
 
 /** What was found, and how sure it is. */

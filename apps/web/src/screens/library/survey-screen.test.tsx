@@ -128,6 +128,7 @@ const bulging = () => {
 
 test('a bulge is estimated from the picture, with how sure that is, and undone', async () => {
   seeing.bulge = { bulgeMm: 6.2, sideMm: 3, fromMm: 4.1, toMm: 8 };
+  seeing.asked = [];
   const { user, kept } = await opened(bulging());
   await user.click(screen.getByRole('button', { name: 'Estimate the bulge' }));
   expect(await screen.findByText(/fits 6\.2 mm best, and 4\.1 mm to 8 mm nearly as well/)).toBeVisible();
@@ -136,6 +137,11 @@ test('a bulge is estimated from the picture, with how sure that is, and undone',
   expect(area.bulgeMm).toBe(6.2);
   // The sides, which nobody had bent, stand out with it.
   expect(area.edges!.left![4]).not.toEqual([200, 250]);
+  // Asked again, the picture is asked of sides as nobody drew them: the answer does not creep.
+  await user.click(screen.getByRole('button', { name: 'Estimate the bulge' }));
+  await waitFor(() => expect(seeing.asked).toHaveLength(2));
+  expect(seeing.asked[1].edges).toEqual(seeing.asked[0].edges);
+  // What it says again changes nothing, and makes no step.
   await user.click(screen.getByRole('button', { name: 'Undo: Print areas' }));
   await waitFor(() => expect(kept.bodies.at(-1)!.survey.areas[0].bulgeMm).toBe(0), { timeout: 8000 });
 });
