@@ -6,7 +6,7 @@ import type { Slot } from '../spec/slot';
 import type { Encoding, FileWords } from './encoding';
 
 /** Raised whenever the same shot gives other pixels or other bytes than before. */
-export const PAINTER_VERSION = 3;
+export const PAINTER_VERSION = 4;
 
 /** What an element is called and how it is handled in the stage paints nothing. */
 const NAMES = new Set(['name', 'locked', 'link']);

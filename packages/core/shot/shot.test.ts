@@ -13,6 +13,7 @@ import { readSceneFile } from '../stage/scene-file';
 import { basePoint, movedOnGround, scaledOnBase, groundPlacement, trueSizeBox } from '../stage/stand';
 import { elementBounds, fitPack, spreadPacks } from '../elements/product/pack';
 import { alignMoves, distributeMoves } from './align';
+import type { ProductElement } from '../elements/product/model';
 import { newText, sceneShot, whiteShot } from './starters';
 
 const hash = (c: string) => c.repeat(64);
@@ -181,8 +182,14 @@ test('shots of the first version open; newer and foreign ones are refused with a
   const read = readShot(old);
   const [ground, stood] = read.elements;
   expect(ground).toEqual(now.elements[0]);
-  // What older shots did not have begins as it was: no tone, no reflection; shadows by the scene's light, which does not fall on it.
-  expect(stood).toEqual({ ...now.elements[1], tone: { strength: 0, limit: 6 }, relight: 0 });
+  // What older shots did not have begins as it was: no tone, no reflection; shadows by the scene's light, which does not fall on it,
+  // in the shade that was usual then.
+  expect(stood).toEqual({
+    ...now.elements[1],
+    tone: { strength: 0, limit: 6 },
+    relight: 0,
+    shadow: { ...(now.elements[1] as ProductElement).shadow, tint: '#1c1712' },
+  });
   const radial = {
     ...old.elements[0],
     fill: {

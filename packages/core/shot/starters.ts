@@ -154,11 +154,11 @@ export function newProduct(
     ownShadow: cutout.shadow ?? null,
     shadow: {
       source: 'light',
-      strength: ground ? 0.72 - 0.25 * ground.light.softness : 0.45,
+      strength: ground ? 0.7 - 0.22 * ground.light.softness : 0.45,
       contact: 0.7,
       softness: 1,
       length: 1,
-      tint: '#1c1712',
+      tint: '#16181b',
       light: null,
     },
     reflection: { strength: ground ? 0.5 * ground.gloss : 0, fade: 0.5, roughness: 0.25 },

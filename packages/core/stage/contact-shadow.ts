@@ -9,14 +9,14 @@ import type { GroundShadow } from './cast-shadow';
  */
 export function contactShadow(body: Body, lift = 0, cells = 96): GroundShadow {
   const { halfWidth: a, halfDepth: b } = body.foot;
-  const reach = Math.max(a, b) * 0.9 + lift * 1.2;
+  const reach = Math.max(a, b) * 1.4 + lift * 1.2;
   const mmPerPx = (2 * (a + reach)) / (cells * 2);
   const width = Math.ceil((2 * (a + reach)) / mmPerPx);
   const height = Math.ceil((2 * (b + reach)) / mmPerPx);
   const plane = createPlane(width, height);
   const x0 = -(width * mmPerPx) / 2;
   const y0 = -(height * mmPerPx) / 2;
-  const wall = Math.min(body.height, a * 1.2) * 0.55;
+  const wall = Math.min(body.height, a * 1.8) * 0.7;
   const crease = a * 0.045;
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
@@ -39,7 +39,7 @@ export function contactShadow(body: Body, lift = 0, cells = 96): GroundShadow {
       } else if (d <= 0) v = 1;
       else {
         const open = 1 - d / Math.hypot(d, wall);
-        v = 0.42 * open * open + 0.58 * Math.exp(-d / crease);
+        v = 0.2 * open + 0.55 * Math.exp(-d / crease);
       }
       // Nothing is left at the grid's rim.
       const rim = Math.max(0, d) / reach;

@@ -16,6 +16,8 @@ export interface LightChange {
 const PHOTO = 0.75;
 /** How much of the light from all over is missing in the corner of product and ground. */
 const CREASE = 0.45;
+/** How far up that corner reaches, in heights of the product. */
+const CREASE_HEIGHT = 0.03;
 
 /**
  * What laying a scene's light on a product in place of its photo's own does to each place of it: the light that falls
@@ -39,7 +41,7 @@ export function lightChange(
   for (let y = 0; y < height; y++) {
     // Near the foot the ground is in the product's own shade, and so is the product.
     const rise = footY < Infinity ? Math.max(0, footY - y) / Math.max(1, footY) : 1;
-    const open = 1 - CREASE * Math.exp(-rise / 0.09);
+    const open = 1 - CREASE * Math.exp(-rise / CREASE_HEIGHT);
     for (let x = 0; x < width; x++) {
       const j = (y * width + x) * 3;
       const [nx, ny, nz] = [n[j], n[j + 1], n[j + 2]];

@@ -26,26 +26,22 @@ export interface SceneLight {
 
 const RADIAN = Math.PI / 180;
 
-/** What a white surface in full light shows in a well exposed scene, linear. */
-const FULL = 1.03;
-/** How bright a scene's brightest parts are in one that is well exposed, OKLab lightness. */
-const WHITE = 0.9;
-/** How much of the light on the ground comes from the light itself: of a hard one, and how much less of a soft one. */
-const HARD = 0.89;
-const SOFT = 0.22;
-/** A light that grazes the ground is taken for no stronger than one of this sine of elevation. */
-const GRAZING = 0.35;
+/** What a white surface shows that faces the light, and the share that comes from all over the sky, linear. */
+const KEY = 1.25;
+const SKY = 0.15;
 /** Shares of the tint that near-neutral parts show, and of the ground's own colour in what it throws back. */
-const TINT = 0.35;
+const TINT = 0.29;
 const SKY_TINT = 0.5;
-const BOUNCE_TINT = 0.25;
+const BOUNCE_TINT = 0.32;
+/** How much of what the ground shows reaches the product from below: some of it lies in the product's own shade. */
+const BOUNCE = 0.83;
 
 /**
- * The light at a place, in the exposure of the scene's picture. A scene is taken for well exposed: what is white and
- * in full light shows white, less where nothing in it is bright. How much comes from the light itself and how much
- * from all over the sky follows from the light's softness; its tint from what is near neutral in the scene, a third of
- * the way, since what is taken for neutral may have a colour. What the ground throws back is seen in the picture, as
- * bright as it is and a good deal greyer: it reaches the product from all over, and mixed with what is not seen.
+ * The light at a place, in the exposure of the scene's picture. A scene is taken for exposed by what its light falls on
+ * squarely, whatever its height and softness: a white surface that faces it shows a little over white, and a seventh of
+ * that comes from all over the sky. The light's tint follows from what is near neutral in the scene, a third of the way,
+ * since what is taken for neutral may have a colour. What the ground throws back is seen in the picture, nearly as bright
+ * as it is and a good deal greyer: it reaches the product from all over, and mixed with what is not seen.
  * The constants were fitted to products truly rendered in scenes (`npm run bench -- truth`, without the held-out ones).
  * @param ground mean linear colour of the ground around the foot
  * @param tone the whole scene's tone
@@ -53,11 +49,7 @@ const BOUNCE_TINT = 0.25;
 export function sceneLight(light: Light, ground: Linear, tone: ToneMeasure | null): SceneLight {
   const azimuth = light.azimuthDeg * RADIAN;
   const elevation = Math.max(4, light.elevationDeg) * RADIAN;
-  const full = FULL * Math.min(1, (tone?.white ?? WHITE) / WHITE) ** 2;
-  const share = HARD - SOFT * light.softness;
   const tint = tintOf(tone);
-  const key = (full * share) / Math.max(GRAZING, Math.sin(elevation));
-  const sky = full * (1 - share);
   const grey = 0.2126 * ground[0] + 0.7152 * ground[1] + 0.0722 * ground[2];
   return {
     to: [
@@ -67,9 +59,9 @@ export function sceneLight(light: Light, ground: Linear, tone: ToneMeasure | nul
     ],
     up: [0, 0, 1],
     size: Math.sin((1 + 26 * light.softness) * RADIAN),
-    key: tint.map((t) => t * key) as Linear,
-    sky: tint.map((t) => (1 + (t - 1) * SKY_TINT) * sky) as Linear,
-    bounce: ground.map((v) => grey + (v - grey) * BOUNCE_TINT) as Linear,
+    key: tint.map((t) => t * KEY) as Linear,
+    sky: tint.map((t) => (1 + (t - 1) * SKY_TINT) * SKY) as Linear,
+    bounce: ground.map((v) => (grey + (v - grey) * BOUNCE_TINT) * BOUNCE) as Linear,
   };
 }
 
