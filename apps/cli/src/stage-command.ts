@@ -36,6 +36,7 @@ interface StageOptions {
   light?: Light;
   tone: number;
   relight: number;
+  gloss: number | null;
   output: string;
 }
 
@@ -57,6 +58,12 @@ export function addStageCommand(program: Command, formatOf: (file: string) => Fo
     .option('--light <az,el,softness>', 'a light of its own: degrees, degrees, 0 to 1', readLight)
     .option('--tone <n>', 'how far its tone is eased toward the scene, 0 to 1', readShare, 0.6)
     .option('--relight <n>', "how far the scene's light replaces that of its photo, 0 to 1", readShare, 1)
+    .option(
+      '--gloss <n>',
+      'how far it mirrors the scene, 0 to 1; as its photo shows when left out',
+      readShare,
+      null,
+    )
     .requiredOption('-o, --output <file>', 'ends in .jpg, .png or .webp')
     .action((scene: string, cutout: string, options: StageOptions) =>
       stage(scene, cutout, options, formatOf(options.output)),
@@ -84,7 +91,9 @@ async function stage(
   const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
   const painter = painterOf(scene, cutout);
   const painted = await painter.paint(resolved);
-  const { drift, held, light } = await painter.with(resolved, (environment) => toneOf(product, environment));
+  const { drift, held, light, gloss } = await painter.with(resolved, (environment) =>
+    toneOf(product, environment),
+  );
   const { told } = await writePicture(options.output, painted.pixels(), format);
   print({
     ...told,
@@ -94,6 +103,7 @@ async function stage(
     colourDrift: round(drift, 2),
     colourDriftHeld: held,
     light: round(light, 2),
+    gloss,
     milliseconds: Math.round(performance.now() - started),
   });
 }
@@ -130,7 +140,7 @@ function spotOf({ spots }: SceneSurvey, asked: string | undefined): SceneSurvey[
 /** The cutout as a product at its spot, in its true size. */
 function placedProduct(
   { title, image, hash }: Awaited<ReturnType<typeof openCutout>>,
-  { heightMm, depthMm, mode, tone, relight, light }: StageOptions,
+  { heightMm, depthMm, mode, tone, relight, gloss, light }: StageOptions,
   scene: [BackdropElement],
   frame: { width: number; height: number },
   spot: { x: number; y: number },
@@ -154,6 +164,7 @@ function placedProduct(
     ...made,
     tone: { ...made.tone, strength: tone },
     relight,
+    gloss,
     shadow: { ...made.shadow, light: light ?? null },
   };
   const moved = { ...lit, box: movedOnGround(lit, spot, ground, frame) };

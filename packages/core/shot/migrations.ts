@@ -103,6 +103,14 @@ const STEPS: ((shot: Json) => Json)[] = [
       element.kind === 'product' ? { ...element, relight: 0 } : element,
     ),
   }),
+  // 9: a shiny product may mirror the scene.
+  (shot) => ({
+    ...shot,
+    version: 9,
+    elements: (shot.elements as Json[]).map((element) =>
+      element.kind === 'product' ? { ...element, gloss: 0 } : element,
+    ),
+  }),
 ];
 
 /** Every difference of every slot changed alike. */

@@ -188,6 +188,7 @@ test('shots of the first version open; newer and foreign ones are refused with a
     ...now.elements[1],
     tone: { strength: 0, limit: 6 },
     relight: 0,
+    gloss: 0,
     shadow: { ...(now.elements[1] as ProductElement).shadow, tint: '#1c1712' },
   });
   const radial = {

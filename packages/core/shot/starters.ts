@@ -164,6 +164,7 @@ export function newProduct(
     reflection: { strength: ground ? 0.5 * ground.gloss : 0, fade: 0.5, roughness: 0.25 },
     tone: { strength: ground?.scene ? 0.6 : 0, limit: 6 },
     relight: ground?.scene ? 1 : 0,
+    gloss: ground?.scene ? null : 0,
     pack: null,
   };
   if (!ground) return product;

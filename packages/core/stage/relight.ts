@@ -10,6 +10,10 @@ export interface LightChange {
   width: number;
   height: number;
   data: Float32Array;
+  /** What a shiny surface mirrors besides: linear light, three numbers a pixel; may take away. */
+  added?: Float32Array;
+  /** Windows of the studio, and the share of them that is taken away: what is brighter than the paint under them. */
+  windows?: { near: Float32Array; paint: Float32Array };
 }
 
 /** The light on a product in a well exposed photo, on average; 1 shows a white surface just white. */
@@ -78,7 +82,7 @@ function extend(out: Float32Array, normals: BodyNormals): void {
 }
 
 /** Each place's mean with its four neighbours. */
-function smoothed(data: Float32Array, width: number, height: number): Float32Array {
+export function smoothed(data: Float32Array, width: number, height: number): Float32Array {
   const out = data.slice();
   const row = width * 3;
   for (let y = 1; y < height - 1; y++)
@@ -137,6 +141,7 @@ export function relit(picture: Rgba, change: LightChange): Rgba {
   const columns = spread(width, change.width);
   const rows = spread(height, change.height);
   const w = change.width * 3;
+  const { added, windows } = change;
   for (let y = 0, i = 0; y < height; y++) {
     const top = rows.at[y] * w;
     const bottom = Math.min(change.height - 1, rows.at[y] + 1) * w;
@@ -148,10 +153,24 @@ export function relit(picture: Rgba, change: LightChange): Rgba {
       const left = columns.at[x] * 3;
       const right = Math.min(change.width - 1, columns.at[x] + 1) * 3;
       const u = columns.part[x];
+      // The nearest place of the grid: a window's paint varies little.
+      const nearest = (top + left) / 3 + (u > 0.5 ? 1 : 0) + (v > 0.5 ? change.width : 0);
+      const taken = windows ? windows.near[nearest] : 0;
       for (let c = 0; c < 3; c++) {
         const upper = change.data[top + left + c] * (1 - u) + change.data[top + right + c] * u;
         const lower = change.data[bottom + left + c] * (1 - u) + change.data[bottom + right + c] * u;
-        let light = LINEAR[data[i + c]] * (upper * (1 - v) + lower * v);
+        let photo = LINEAR[data[i + c]];
+        if (taken) {
+          const over = photo - windows!.paint[nearest * 3 + c];
+          if (over > 0) photo -= taken * over;
+        }
+        const paint = photo * (upper * (1 - v) + lower * v);
+        let light = paint;
+        if (added) {
+          const above = added[top + left + c] * (1 - u) + added[top + right + c] * u;
+          const below = added[bottom + left + c] * (1 - u) + added[bottom + right + c] * u;
+          light = Math.max(0.7 * paint, paint + above * (1 - v) + below * v);
+        }
         if (light > 0.8) light = 0.8 + 0.2 * (1 - 1 / (1 + (light - 0.8) / 0.2));
         out.data[i + c] = BYTES[(Math.sqrt(light) * 4096) | 0];
       }
@@ -202,13 +221,14 @@ export function withinColour(
 }
 
 /** The same change with a share of its tint. */
-export function tinted({ width, height, data }: LightChange, share: number): LightChange {
+export function tinted(change: LightChange, share: number): LightChange {
+  const { data } = change;
   const out = new Float32Array(data.length);
   for (let j = 0; j < data.length; j += 3) {
     const level = luma(data[j], data[j + 1], data[j + 2]);
     for (let c = 0; c < 3; c++) out[j + c] = level * (data[j + c] / level) ** share;
   }
-  return { width, height, data: out };
+  return { ...change, data: out };
 }
 
 function meanLight({ data }: LightChange, seen: Rgba): number {

@@ -121,6 +121,7 @@ export class Design {
       reflection: { strength: 0, fade: 0.5, roughness: 0.25 },
       tone: { strength: 0, limit: 6 },
       relight: 0,
+      gloss: 0,
       pack: null,
       place: place('product', hint, true, area),
       ...more,

@@ -135,6 +135,8 @@ export interface StagingNote {
   /** The light that falls on it against its photo's; 1 is as much. */
   light: number;
   held: boolean;
+  /** How far it mirrors the scene, 0..1. */
+  gloss: number;
   /** Lightness of the ground its shadow falls on, 0..1; null where nothing lies behind. */
   ground: number | null;
 }
@@ -176,8 +178,8 @@ const api = {
     const element = shot.elements.find((e) => e.id === id);
     if (!(element && isProduct(element))) return null;
     const environment = environmentOf(shot, await optionsFor(shot));
-    const { drift, held, light } = toneOf(element, environment);
-    return { drift, held, light, ground: groundLightness(element, environment) };
+    const { drift, held, light, gloss } = toneOf(element, environment);
+    return { drift, held, light, gloss, ground: groundLightness(element, environment) };
   },
 
   /** How far a mockup's item reaches over the surface of one of its areas. */

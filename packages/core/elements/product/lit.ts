@@ -4,6 +4,7 @@ import { reducedAlpha, type Rgba } from '../../raster/pixels';
 import { reduceTo, resize } from '../../raster/resample';
 import { bodyNormals, type BodyNormals } from '../../stage/body-normals';
 import { ownShading, type OwnShading } from '../../stage/own-shading';
+import { findWindows, surroundings, withGloss, type Windows } from '../../stage/gloss';
 import { lightChange, relit, tinted, withinColour, type LightChange } from '../../stage/relight';
 import { lightOnTurned, meanLinear, sceneLight } from '../../stage/scene-light';
 import { baseOf, groundPlacement, type GroundPlacement } from '../../stage/stand';
@@ -34,6 +35,8 @@ interface Relit {
   light: number;
   /** The share of the light's tint that is left. */
   tint: number;
+  /** How far it mirrors the scene. */
+  gloss: number;
   /** Made for one step of a drag, and soon replaced. */
   passing?: boolean;
 }
@@ -44,6 +47,8 @@ export interface ToneReport {
   drift: number;
   held: boolean;
   light: number;
+  /** How far it mirrors the scene. */
+  gloss: number;
 }
 
 /**
@@ -85,12 +90,13 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
   const standing = groundPlacement(element, environment.ground, environment.frame);
   if (!standing) return null;
   const body = bodyIn(element, standing, environment);
+  const gloss = element.gloss ?? (body.windows() ? 1 : 0);
   const cast = lightOf(element, environment);
   const { azimuthDeg, elevationDeg, softness } = cast;
   // What lies flat is turned with its ground's normal, which stays up.
   const rotation = element.pose === 'flat' ? 0 : box.rotation;
   // While it is dragged about, a product keeps the light that it last settled in; while the light is, its tint.
-  const held = `relit-last:${element.id}:${body.key}:${rotation}:${relight}:${tone.limit}:${scene.picture}`;
+  const held = `relit-last:${element.id}:${body.key}:${rotation}:${relight}:${gloss}:${tone.limit}:${scene.picture}`;
   const last = `${held}:${azimuthDeg}:${elevationDeg}:${softness}:${element.shadow.softness}`;
   const settled = environment.draft && environment.settled.get<Relit>(last);
   if (settled) return settled;
@@ -110,6 +116,7 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
       body.key,
       rotation,
       relight,
+      gloss,
       tone.limit,
       light.azimuthDeg,
       light.elevationDeg,
@@ -122,16 +129,14 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
       meanLinear(small, ground),
     );
     const falls = sceneLight(light, around, wholeTone(scene.picture, environment));
+    const { normals, own, footY } = body;
+    const turned = rotation ? lightOnTurned(falls, rotation, standing.photoPitch) : falls;
     // A turned product's foot is anywhere: its crease is left away.
-    return rotation
-      ? lightChange(
-          body.normals,
-          body.own,
-          lightOnTurned(falls, rotation, standing.photoPitch),
-          relight,
-          Infinity,
-        )
-      : lightChange(body.normals, body.own, falls, relight, body.footY);
+    const change = lightChange(normals, own, turned, relight, rotation ? Infinity : footY);
+    if (!(gloss > 0)) return change;
+    const { camera, scenePitch, photoPitch } = standing;
+    const seen = surroundings(small, around, turned, scenePitch, camera.focal / environment.frame.width);
+    return withGloss(change, normals, seen, body.windows(), photoPitch, gloss);
   };
   const before = environment.draft && environment.settled.get<Relit>(held);
   if (before) {
@@ -141,18 +146,28 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
   const made: Relit = {
     ...environment.kept(`relit:${key}`, () => withinColour(laid(), body.seen, tone.limit)),
     key,
+    gloss,
   };
   environment.settled.set(last, made);
   environment.settled.set(held, made);
   return made;
 }
 
-/** A product's normals, its photo's light and itself, at the size of the grid. */
+/** A product at the size of the grid: its normals, its photo's light, itself and the studio's windows on it. */
+interface BodyInLight {
+  normals: BodyNormals;
+  own: OwnShading;
+  seen: Rgba;
+  footY: number;
+  key: string;
+  windows(): Windows | null;
+}
+
 function bodyIn(
   element: ProductElement,
   { photoPitch }: GroundPlacement,
   environment: PaintEnvironment,
-): { normals: BodyNormals; own: OwnShading; seen: Rgba; footY: number; key: string } {
+): BodyInLight {
   const { picture, pose } = element;
   const base = baseOf(element);
   const pitch = Math.round(photoPitch);
@@ -162,7 +177,16 @@ function bodyIn(
     const factor = Math.max(1, Math.ceil(Math.max(pixels.width, pixels.height) / GRID));
     const normals = bodyNormals(reducedAlpha(pixels, factor), base, pitch, pose === 'flat');
     const seen = resize(reduceTo(pixels, GRID * 2), normals.width, normals.height);
-    return { normals, own: ownShading(seen, normals), seen, footY: base.y * normals.width, key };
+    const own = ownShading(seen, normals);
+    let windows: Windows | null | undefined;
+    return {
+      normals,
+      own,
+      seen,
+      footY: base.y * normals.width,
+      key,
+      windows: () => (windows === undefined ? (windows = findWindows(seen)) : windows),
+    };
   });
 }
 
@@ -191,6 +215,7 @@ export function toneOf(element: ProductElement, environment: PaintEnvironment): 
     drift: tone.drift + (light?.drift ?? 0),
     held: tone.held || (light?.held ?? false),
     light: light?.light ?? 1,
+    gloss: light?.gloss ?? 0,
   };
 }
 

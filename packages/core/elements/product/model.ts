@@ -45,6 +45,8 @@ export interface ProductElement extends ElementBase {
   tone: { strength: number; limit: number };
   /** How far the scene's light replaces that of its photo, 0..1. */
   relight: number;
+  /** How far it mirrors the scene in place of the studio of its photo, 0..1; null: wholly if its photo shows it shiny. */
+  gloss: number | null;
   /** Several standing together; null for one. */
   pack: Arrangement | null;
 }
@@ -102,6 +104,7 @@ export const productSchema: Record<Exclude<keyof ProductElement, keyof ElementBa
   reflection: Joi.object({ strength: share, fade: share, roughness: share }).required(),
   tone: Joi.object({ strength: share, limit: Joi.number().min(0).max(40).required() }).required(),
   relight: share,
+  gloss: Joi.number().min(0).max(1).allow(null).required(),
   pack: arrangementSchema.allow(null).required(),
 };
 
@@ -119,7 +122,7 @@ export const productKind: ElementKind<ProductElement> = {
   placedBy: ({ followsVariant, picture, base, ownShadow, pitchDeg, millimetres }) =>
     followsVariant ? { picture, base, ownShadow, pitchDeg, millimetres } : {},
   behindForeground: ({ behind }) => behind,
-  ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 }, relight: 0 }),
+  ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 }, relight: 0, gloss: 0 }),
   asPlace: (element) =>
     element.followsVariant
       ? { expects: 'product', hint: 'The product', required: true, area: element.box }

@@ -4,7 +4,7 @@ import { data, FRAME } from '@scenograph/core/shot/one-of-each.fixture';
 import { resolveBase } from '@scenograph/core/shot/resolve';
 import { newBackdrop, newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
 import type { ProductElement } from '@scenograph/core/elements/product/model';
-import { render, screen } from '@testing-library/react';
+import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { HASH } from '../../../../../test/listing';
 import { painting } from '../../../../../test/painters';
@@ -39,11 +39,27 @@ test('the scene’s light is laid on at first, and takes a typed share or the ar
 });
 
 test('the colour’s drift and the light on the product are told apart, and that a tint was held back', async () => {
-  painting.staging = { drift: 5.96, held: true, light: 0.41, ground: 0.5 };
+  painting.staging = { drift: 5.96, held: true, light: 0.41, gloss: 0, ground: 0.5 };
   show(true);
   expect(await screen.findByTestId('drift')).toHaveTextContent('measuring');
   expect(await screen.findByText('41 %')).toBe(screen.getByTestId('light'));
   expect(screen.getByTestId('drift')).toHaveTextContent('ΔE 6.0, held');
+  painting.staging = null;
+});
+
+test('gloss is as the photo shows until somebody sets it, and can be given back', async () => {
+  painting.staging = { drift: 1, held: false, light: 1, gloss: 1, ground: 0.5 };
+  const { element, commit } = show(true);
+  expect(element.gloss).toBeNull();
+  const user = userEvent.setup();
+  const field = screen.getByRole('textbox', { name: /^Gloss/ });
+  await screen.findByTestId('drift');
+  await waitFor(() => expect(field).toHaveValue('100'));
+  await user.clear(field);
+  await user.type(field, '30{Enter}');
+  expect(commit).toHaveBeenLastCalledWith('Change the gloss', { gloss: 0.3 });
+  await user.click(screen.getByRole('checkbox', { name: 'Gloss as its photo shows' }));
+  expect(commit).toHaveBeenLastCalledWith('Change the gloss', { gloss: 1 });
   painting.staging = null;
 });
 

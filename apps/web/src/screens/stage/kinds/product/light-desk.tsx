@@ -4,7 +4,7 @@ import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import { STUDIO_LIGHT } from '@scenograph/core/stage/ground';
 import { ColourField } from '../../../../ui/colour-field';
-import { Button, Segmented, Slider } from '../../../../ui/controls';
+import { Button, Checkbox, Segmented, Slider } from '../../../../ui/controls';
 import { measureStaging } from '../../../../workers/painters';
 import type { StagingNote } from '../../../../workers/paint.worker';
 import { LightDome } from '../../light-dome';
@@ -193,9 +193,36 @@ function ReflectionPart({
   );
 }
 
+/** How far the product mirrors the scene: by hand, or as its photo shows. */
+function GlossDesk({
+  gloss,
+  found,
+  during,
+  commit,
+}: Pick<Props, 'during' | 'commit'> & { gloss: number | null; found: number }) {
+  return (
+    <>
+      <Slider
+        label={msg('Gloss')}
+        unit="%"
+        value={Math.round((gloss ?? found) * 100)}
+        onChange={(v) => during({ gloss: v / 100 })}
+        onCommit={(v) => commit(msg('Change the gloss'), { gloss: v / 100 })}
+      />
+      <label className="flex items-center gap-2">
+        <Checkbox
+          checked={gloss === null}
+          onChange={(asFound) => commit(msg('Change the gloss'), { gloss: asFound ? null : found })}
+        />
+        {msg('Gloss as its photo shows')}
+      </label>
+    </>
+  );
+}
+
 /** The product's tone eased toward the scene's, and what that does to its colours. */
 export function ProductToneDesk({ element, shot, during, commit }: Props) {
-  const { tone, relight } = element;
+  const { tone, relight, gloss } = element;
   const note = useStagingNote(shot, element);
   const scene = groundOf(shot.elements)?.scene;
   return (
@@ -209,6 +236,9 @@ export function ProductToneDesk({ element, shot, during, commit }: Props) {
             onChange={(v) => during({ relight: v / 100 })}
             onCommit={(v) => commit(msg('Lay the scene’s light on it'), { relight: v / 100 })}
           />
+          {relight > 0 && (
+            <GlossDesk gloss={gloss} found={note?.gloss ?? 0} during={during} commit={commit} />
+          )}
           <Slider
             label={msg('Match')}
             unit="%"

@@ -1,0 +1,251 @@
+import { LINEAR } from '../raster/colour';
+import type { Rgba } from '../raster/pixels';
+import { reduceTo } from '../raster/resample';
+import type { BodyNormals } from './body-normals';
+import { smoothed, type LightChange } from './relight';
+import type { Direction, Linear, SceneLight } from './scene-light';
+
+/** What a shiny product mirrors of the place where it stands. */
+export interface Surroundings {
+  /** The linear light that comes from a direction, with a share of what shines. */
+  from(direction: Direction, shine: number): Linear;
+}
+
+/** The studio's windows that a photo shows on a product, at the size of its normals. */
+export interface Windows {
+  /** 1 within one, less toward its surroundings, 0 elsewhere. */
+  near: Float32Array;
+  /** The paint under it: linear, three numbers a pixel. */
+  paint: Float32Array;
+  /** How much each place is of the paint on which they were found, 0..1: the rest may be matte. */
+  shiny: Float32Array;
+}
+
+const RADIAN = Math.PI / 180;
+/** Reflectance of glaze, lacquer and plastic seen squarely. */
+const SQUARELY = 0.04;
+/** Normals at the very rim are not believed: no more is mirrored there. */
+const MOST = 0.15;
+/** What a studio shows on a product: its white sweep behind and below, the darker room before it. */
+const SWEEP = 0.9;
+const ROOM = 0.4;
+/** A light is mirrored over at least this angle, in degrees: no glaze is a perfect mirror. */
+const LEAST_LOBE = 5;
+/** A mirrored light is no brighter than so many whites. */
+const BRIGHTEST = 14;
+
+/** The share that is mirrored (Schlick 1994), of a surface seen at a cosine. */
+export const mirrored = (cosine: number) =>
+  Math.min(MOST, SQUARELY + (1 - SQUARELY) * (1 - Math.max(0, Math.min(1, cosine))) ** 5);
+
+const step = (from: number, to: number, v: number) => {
+  const t = Math.max(0, Math.min(1, (v - from) / (to - from)));
+  return t * t * (3 - 2 * t);
+};
+
+/**
+ * What surrounds a place of a scene, as far as its picture tells: behind the product the picture itself, blurred; below
+ * it the ground; before it, where no picture was taken, the picture's mean.
+ * @param scene the scene's picture, reduced
+ * @param ground mean linear colour of the ground around the foot
+ * @param pitchDeg how steeply the scene's camera looks down
+ * @param focal the camera's focal length, in widths of the picture
+ */
+export function surroundings(
+  scene: Rgba,
+  ground: Linear,
+  light: SceneLight,
+  pitchDeg: number,
+  focal: number,
+): Surroundings {
+  const far = reduceTo(scene, 40);
+  const { width, height, data } = far;
+  const at = (x: number, y: number, c: number) => LINEAR[data[(y * width + x) * 4 + c]];
+  const mean: Linear = [0, 0, 0];
+  for (let i = 0; i < width * height; i++)
+    for (let c = 0; c < 3; c++) mean[c] += LINEAR[data[i * 4 + c]] / (width * height);
+  const [sin, cos] = [Math.sin(pitchDeg * RADIAN), Math.cos(pitchDeg * RADIAN)];
+  const lobe = Math.max(Math.sin(LEAST_LOBE * RADIAN), light.size / 2);
+  const bright = Math.min(BRIGHTEST, 1 / (lobe * lobe));
+  const within = Math.sqrt(1 - lobe * lobe);
+  return {
+    from([right, away, up], shine) {
+      const ahead = Math.max(0.15, away * cos - up * sin);
+      const raised = away * sin + up * cos;
+      const clamp = (v: number, most: number) => Math.max(0, Math.min(most - 1, Math.round(v)));
+      const x = clamp(width / 2 + (focal * width * right) / ahead, width);
+      const y = clamp(height / 2 - (focal * width * raised) / ahead, height);
+      const behind = step(-0.25, 0.35, away);
+      const below = step(0.1, -0.2, up);
+      const toward = right * light.to[0] + away * light.to[1] + up * light.to[2];
+      const lit = shine * bright * step(within - (1 - within) - 0.01, within + (1 - within) / 2, toward);
+      return [0, 1, 2].map((c) => {
+        const beside = mean[c] + (at(x, y, c) - mean[c]) * behind;
+        return beside + (ground[c] - beside) * below + light.key[c] * lit;
+      }) as Linear;
+    },
+  };
+}
+
+/**
+ * A change of light with what a shiny product mirrors: the studio's sweep, room and windows are taken off, the new
+ * place's surroundings laid on.
+ * @param pitchDeg how steeply the product was photographed
+ * @param strength 0 leaves what the photo shows, 1 takes all of it
+ */
+export function withGloss(
+  change: LightChange,
+  normals: BodyNormals,
+  around: Surroundings,
+  windows: Windows | null,
+  pitchDeg: number,
+  strength: number,
+): LightChange {
+  const { width, height, data } = change;
+  const added = new Float32Array(width * height * 3);
+  const view: Direction = [0, -Math.cos(pitchDeg * RADIAN), Math.sin(pitchDeg * RADIAN)];
+  for (let i = 0; i < width * height; i++) {
+    const n = [0, 1, 2].map((k) => normals.data[i * 3 + k]);
+    if (!n[0] && !n[1] && !n[2]) continue;
+    const cosine = n[0] * view[0] + n[1] * view[1] + n[2] * view[2];
+    const share = strength * mirrored(cosine) * (windows ? windows.shiny[i] : 1);
+    const to = n.map((v, k) => 2 * cosine * v - view[k]) as Direction;
+    const comes = around.from(to, bent(normals, i) * step(0.35, 0.6, cosine));
+    const studio = ROOM + (SWEEP - ROOM) * Math.max(step(-0.2, 0.2, to[1]), step(0.1, -0.3, to[2]));
+    for (let c = 0; c < 3; c++) added[i * 3 + c] = share * (comes[c] - studio * data[i * 3 + c]);
+  }
+  const off = windows && { near: windows.near.map((v) => v * strength), paint: windows.paint };
+  const soft = smoothed(smoothed(smoothed(added, width, height), width, height), width, height);
+  return { ...change, added: soft, ...(off && { windows: off }) };
+}
+
+/** How bent a surface is, 0..1: a light is mirrored in a spot of what is round; a flat face's sheen is not known. */
+function bent({ width, height, data }: BodyNormals, i: number): number {
+  const [x, y] = [i % width, Math.floor(i / width)];
+  if (x < 1 || y < 1 || x >= width - 1 || y >= height - 1) return 0;
+  const far = (a: number, b: number) =>
+    Math.hypot(...[0, 1, 2].map((k) => data[a * 3 + k] - data[b * 3 + k]));
+  return step(0.01, 0.03, far(i - 1, i + 1) + far(i - width, i + width));
+}
+
+/** A window adds at least so many times the light of the paint around it, and so much of a white. */
+const STANDS_OUT = 0.5;
+const LEAST_ADDED = 0.06;
+/** What a window adds is neutral within this share: a studio's light is white, and so is what glaze mirrors. */
+const NEUTRAL = 0.12;
+/** Paint around a window varies by no more than this share. */
+const ONE_PAINT = 0.35;
+/** Of a product more than this is no window but paint, and less than this is a speck. */
+const LARGEST = 0.06;
+const SMALLEST = 0.001;
+/** The ring on which the paint is looked for, in long sides of the product. */
+const RING = 0.11;
+
+/**
+ * The studio's windows on a product: places that are the paint around them with white light added (the dichromatic model:
+ * Shafer 1985, "Using color to separate reflection components"). What is printed there is another paint: white print lacks
+ * the paint's own colour, which a window still has. On paint without colour nothing can be told apart, and nothing is taken
+ * for a window.
+ * @param seen the cutout at the normals' size
+ * @returns null where none is found
+ */
+export function findWindows(seen: Rgba): Windows | null {
+  const { width, height, data } = seen;
+  const near = new Float32Array(width * height);
+  const paints = new Float32Array(width * height * 3);
+  const reach = Math.max(4, Math.round(Math.max(width, height) * RING));
+  let [area, found] = [0, 0];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      if (data[i * 4 + 3] <= 200) continue;
+      area++;
+      const paint = paintAround(seen, x, y, reach);
+      if (!paint) continue;
+      const added = paint.map((v, c) => LINEAR[data[i * 4 + c]] - v);
+      const [least, most] = [Math.min(...added), Math.max(...added)];
+      const mean = (added[0] + added[1] + added[2]) / 3;
+      const level = (paint[0] + paint[1] + paint[2]) / 3;
+      if (mean < LEAST_ADDED || mean < STANDS_OUT * level || most - least > 2 * NEUTRAL * mean) continue;
+      near[i] = 1;
+      paints.set(paint, i * 3);
+      found++;
+    }
+  if (found < area * SMALLEST || found > area * LARGEST) return null;
+  const shiny = likePaint(seen, near, paints);
+  return { ...faded(whole({ near, paint: paints }, seen, reach), width, height), shiny };
+}
+
+type Found = Pick<Windows, 'near' | 'paint'>;
+
+/** How near each place's chromaticity is to that of the paint under the windows. */
+function likePaint({ width, height, data }: Rgba, near: Float32Array, paint: Float32Array): Float32Array {
+  const mean = [0, 0, 0];
+  for (let i = 0; i < near.length; i++) if (near[i]) for (let c = 0; c < 3; c++) mean[c] += paint[i * 3 + c];
+  const chroma = (rgb: number[]) => {
+    const all = rgb[0] + rgb[1] + rgb[2] || 1;
+    return [rgb[0] / all, rgb[1] / all];
+  };
+  const [r, g] = chroma(mean);
+  return Float32Array.from({ length: width * height }, (_, i) => {
+    const [x, y] = chroma([0, 1, 2].map((c) => LINEAR[data[i * 4 + c]]));
+    return step(0.3, 0.15, Math.hypot(x - r, y - g));
+  });
+}
+
+/** Windows with all that is brighter than their paint beside what was found, which a ring may have missed. */
+function whole({ near, paint }: Found, { width, height, data }: Rgba, reach: number): Found {
+  let edge = [...near.keys()].filter((i) => near[i]);
+  for (let ring = 0; ring < reach; ring++) {
+    const next: number[] = [];
+    for (const from of edge)
+      for (const i of [from - 1, from + 1, from - width, from + width]) {
+        if (i < 0 || i >= width * height || near[i] || data[i * 4 + 3] <= 200) continue;
+        const added = [0, 1, 2].map((c) => LINEAR[data[i * 4 + c]] - paint[from * 3 + c]);
+        if (Math.min(...added) < LEAST_ADDED / 2 || Math.max(...added) > 2 * Math.min(...added)) continue;
+        near[i] = 1;
+        paint.set(paint.subarray(from * 3, from * 3 + 3), i * 3);
+        next.push(i);
+      }
+    edge = next;
+  }
+  return { near, paint };
+}
+
+/** Windows with what is beside them, in rings that fade: their edges lie between the grid's places. */
+function faded({ near, paint }: Found, width: number, height: number): Found {
+  for (const share of [1, 0.5]) {
+    const before = near.slice();
+    for (let y = 1; y < height - 1; y++)
+      for (let x = 1; x < width - 1; x++) {
+        const i = y * width + x;
+        if (before[i]) continue;
+        const from = [i - 1, i + 1, i - width, i + width].find((q) => before[q]);
+        if (from === undefined) continue;
+        near[i] = share;
+        paint.set(paint.subarray(from * 3, from * 3 + 3), i * 3);
+      }
+  }
+  return { near, paint };
+}
+
+/** The linear colour of the paint on a ring about a place; null where there is no one paint with a colour. */
+function paintAround(seen: Rgba, x: number, y: number, reach: number): number[] | null {
+  const { width, height, data } = seen;
+  const ring: number[] = [];
+  for (let k = 0; k < RING_POINTS; k++) {
+    const px = Math.round(x + reach * Math.cos((2 * k * Math.PI) / RING_POINTS));
+    const py = Math.round(y + reach * Math.sin((2 * k * Math.PI) / RING_POINTS));
+    const i = py * width + px;
+    if (px >= 0 && py >= 0 && px < width && py < height && data[i * 4 + 3] > 200) ring.push(i);
+  }
+  if (ring.length < RING_POINTS * 0.6) return null;
+  const sorted = [0, 1, 2].map((c) => ring.map((i) => LINEAR[data[i * 4 + c]]).sort((a, b) => a - b));
+  const paint = sorted.map((v) => v[v.length >> 1]);
+  const spread = sorted.map((v) => v[Math.floor(v.length * 0.75)] - v[Math.floor(v.length * 0.25)]);
+  const most = Math.max(...paint);
+  const coloured = most > 0.02 && Math.min(...paint) < 0.6 * most;
+  return coloured && Math.max(...spread) <= ONE_PAINT * most ? paint : null;
+}
+
+const RING_POINTS = 24;
