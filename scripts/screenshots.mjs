@@ -66,7 +66,7 @@ async function recipe() {
 const VIEWS = [
   ['listings', '/listings'],
   ['board', `/listings/${listing.id}`, async (page) => page.waitForTimeout(9000)],
-  ['stage', `/shots/${shot('Morning sill')}`],
+  ['stage', `/shots/${shot('Morning sill')}`, async (page) => page.waitForTimeout(6000)],
   [
     'stage-slot',
     `/shots/${shot('Morning sill')}?slot=gazette-ads%2Fmedium-rectangle`,

@@ -3,12 +3,12 @@ import type { Rgba } from '../raster/pixels';
 import { reduceTo } from '../raster/resample';
 import type { BodyNormals } from './body-normals';
 import { smoothed, type LightChange } from './relight';
-import type { Direction, Linear, SceneLight } from './scene-light';
+import type { Linear, SceneLight } from './scene-light';
 
 /** What a shiny product mirrors of the place where it stands. */
 export interface Surroundings {
-  /** The linear light that comes from a direction, with a share of what shines. */
-  from(direction: Direction, shine: number): Linear;
+  /** Puts the linear light that comes from a direction (right, away, up) into `out`, with a share of what shines. */
+  from(right: number, away: number, up: number, shine: number, out: Float64Array): void;
 }
 
 /** The studio's windows that a photo shows on a product, at the size of its normals. */
@@ -59,30 +59,32 @@ export function surroundings(
   focal: number,
 ): Surroundings {
   const far = reduceTo(scene, 40);
-  const { width, height, data } = far;
-  const at = (x: number, y: number, c: number) => LINEAR[data[(y * width + x) * 4 + c]];
-  const mean: Linear = [0, 0, 0];
-  for (let i = 0; i < width * height; i++)
-    for (let c = 0; c < 3; c++) mean[c] += LINEAR[data[i * 4 + c]] / (width * height);
+  const { width, height } = far;
+  const seen = linearOf(far);
+  const mean = [0, 0, 0];
+  for (let j = 0; j < seen.length; j++) mean[j % 3] += seen[j] / (width * height);
   const [sin, cos] = [Math.sin(pitchDeg * RADIAN), Math.cos(pitchDeg * RADIAN)];
   const lobe = Math.max(Math.sin(LEAST_LOBE * RADIAN), light.size / 2);
   const bright = Math.min(BRIGHTEST, 1 / (lobe * lobe));
   const within = Math.sqrt(1 - lobe * lobe);
+  const { key } = light;
+  const [toRight, toAway, toUp] = light.to;
+  const [dim, full] = [within - (1 - within) - 0.01, within + (1 - within) / 2];
   return {
-    from([right, away, up], shine) {
+    from(right, away, up, shine, out) {
       const ahead = Math.max(0.15, away * cos - up * sin);
       const raised = away * sin + up * cos;
-      const clamp = (v: number, most: number) => Math.max(0, Math.min(most - 1, Math.round(v)));
-      const x = clamp(width / 2 + (focal * width * right) / ahead, width);
-      const y = clamp(height / 2 - (focal * width * raised) / ahead, height);
+      const x = Math.max(0, Math.min(width - 1, Math.round(width / 2 + (focal * width * right) / ahead)));
+      const y = Math.max(0, Math.min(height - 1, Math.round(height / 2 - (focal * width * raised) / ahead)));
+      const at = (y * width + x) * 3;
       const behind = step(-0.25, 0.35, away);
       const below = step(0.1, -0.2, up);
-      const toward = right * light.to[0] + away * light.to[1] + up * light.to[2];
-      const lit = shine * bright * step(within - (1 - within) - 0.01, within + (1 - within) / 2, toward);
-      return [0, 1, 2].map((c) => {
-        const beside = mean[c] + (at(x, y, c) - mean[c]) * behind;
-        return beside + (ground[c] - beside) * below + light.key[c] * lit;
-      }) as Linear;
+      const toward = right * toRight + away * toAway + up * toUp;
+      const lit = shine > 0 && toward > dim ? shine * bright * step(dim, full, toward) : 0;
+      for (let c = 0; c < 3; c++) {
+        const beside = mean[c] + (seen[at + c] - mean[c]) * behind;
+        out[c] = beside + (ground[c] - beside) * below + key[c] * lit;
+      }
     },
   };
 }
@@ -103,29 +105,50 @@ export function withGloss(
 ): LightChange {
   const { width, height, data } = change;
   const added = new Float32Array(width * height * 3);
-  const view: Direction = [0, -Math.cos(pitchDeg * RADIAN), Math.sin(pitchDeg * RADIAN)];
-  for (let i = 0; i < width * height; i++) {
-    const n = [0, 1, 2].map((k) => normals.data[i * 3 + k]);
-    if (!n[0] && !n[1] && !n[2]) continue;
-    const cosine = n[0] * view[0] + n[1] * view[1] + n[2] * view[2];
-    const share = strength * mirrored(cosine) * (windows ? windows.shiny[i] : 1);
-    const to = n.map((v, k) => 2 * cosine * v - view[k]) as Direction;
-    const comes = around.from(to, bent(normals, i) * step(0.35, 0.6, cosine));
-    const studio = ROOM + (SWEEP - ROOM) * Math.max(step(-0.2, 0.2, to[1]), step(0.1, -0.3, to[2]));
-    for (let c = 0; c < 3; c++) added[i * 3 + c] = share * (comes[c] - studio * data[i * 3 + c]);
+  const [viewAway, viewUp] = [-Math.cos(pitchDeg * RADIAN), Math.sin(pitchDeg * RADIAN)];
+  const round = bentOf(normals);
+  const comes = new Float64Array(3);
+  const n = normals.data;
+  for (let i = 0, j = 0; i < width * height; i++, j += 3) {
+    const [nx, ny, nz] = [n[j], n[j + 1], n[j + 2]];
+    const shiny = windows ? windows.shiny[i] : 1;
+    if ((!nx && !ny && !nz) || !shiny) continue;
+    const cosine = ny * viewAway + nz * viewUp;
+    const away = 2 * cosine * ny - viewAway;
+    const up = 2 * cosine * nz - viewUp;
+    around.from(2 * cosine * nx, away, up, round[i] * step(0.35, 0.6, cosine), comes);
+    const share = strength * shiny * mirrored(cosine);
+    const studio = ROOM + (SWEEP - ROOM) * Math.max(step(-0.2, 0.2, away), step(0.1, -0.3, up));
+    for (let c = 0; c < 3; c++) added[j + c] = share * (comes[c] - studio * data[j + c]);
   }
   const off = windows && { near: windows.near.map((v) => v * strength), paint: windows.paint };
   const soft = smoothed(smoothed(smoothed(added, width, height), width, height), width, height);
   return { ...change, added: soft, ...(off && { windows: off }) };
 }
 
+const bents = new WeakMap<Float32Array, Float32Array>();
+
 /** How bent a surface is, 0..1: a light is mirrored in a spot of what is round; a flat face's sheen is not known. */
-function bent({ width, height, data }: BodyNormals, i: number): number {
-  const [x, y] = [i % width, Math.floor(i / width)];
-  if (x < 1 || y < 1 || x >= width - 1 || y >= height - 1) return 0;
-  const far = (a: number, b: number) =>
-    Math.hypot(...[0, 1, 2].map((k) => data[a * 3 + k] - data[b * 3 + k]));
-  return step(0.01, 0.03, far(i - 1, i + 1) + far(i - width, i + width));
+function bentOf({ width, height, data: n }: BodyNormals): Float32Array {
+  let made = bents.get(n);
+  if (made) return made;
+  made = new Float32Array(width * height);
+  const far = (a: number, b: number) => Math.hypot(n[a] - n[b], n[a + 1] - n[b + 1], n[a + 2] - n[b + 2]);
+  for (let y = 1; y < height - 1; y++)
+    for (let x = 1; x < width - 1; x++) {
+      const j = (y * width + x) * 3;
+      made[y * width + x] = step(0.01, 0.03, far(j - 3, j + 3) + far(j - width * 3, j + width * 3));
+    }
+  bents.set(n, made);
+  return made;
+}
+
+/** A picture's linear light, three numbers a pixel. */
+function linearOf({ width, height, data }: Rgba): Float32Array {
+  const out = new Float32Array(width * height * 3);
+  for (let i = 0; i < width * height; i++)
+    for (let c = 0; c < 3; c++) out[i * 3 + c] = LINEAR[data[i * 4 + c]];
+  return out;
 }
 
 /** A window adds at least so many times the light of the paint around it, and so much of a white. */

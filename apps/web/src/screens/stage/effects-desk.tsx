@@ -67,7 +67,7 @@ export function EffectsDesk({
   const { effects: standing } = useKit();
   return (
     <div className="grid gap-1">
-      <h3 className="mt-1 text-[12px] font-semibold">{msg('Effects')}</h3>
+      <h3 className="mt-4 text-[12px] font-semibold">{msg('Effects')}</h3>
       {standing.length > 0 && (
         <div role="group" aria-label={msg('Effects of the brand kit')} className="flex flex-wrap gap-1">
           {standing.map((e) => (
