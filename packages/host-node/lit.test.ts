@@ -27,15 +27,16 @@ const svg = (width: number, height: number, parts: string) =>
     .png()
     .toBuffer();
 
-/** A warm table before a pale wall, and a grey can, evenly lit in its photo. */
+/** A warm table before a pale wall, and a can of one paint, evenly lit in its photo, with what else is seen on it. */
 async function staged(
   groundEdge?: [number, number][],
+  paint = '#8a8a8a',
+  on = '',
 ): Promise<{ shot: ResolvedShot; product: ProductElement; painter: Painter }> {
   const wall =
     '<rect width="800" height="260" fill="#e8e6e0"/><rect y="260" width="800" height="340" fill="#b08a60"/>';
   const scene = keep(await svg(800, 600, wall));
-  const can =
-    '<rect y="16" width="160" height="210" fill="#8a8a8a"/><ellipse cx="80" cy="16" rx="80" ry="16" fill="#8a8a8a"/><ellipse cx="80" cy="226" rx="80" ry="20" fill="#8a8a8a"/>';
+  const can = `<g fill="${paint}"><rect y="16" width="160" height="210"/><ellipse cx="80" cy="16" rx="80" ry="16"/><ellipse cx="80" cy="226" rx="80" ry="20"/></g>${on}`;
   const bytes = await svg(160, 246, can);
   const base = baseOfCutout(await decodePicture(bytes));
   const side = {
@@ -119,6 +120,32 @@ test('drift and light are told of what is painted; the tint is held under the li
   expect(held).toMatchObject({ held: true, light: free.light });
   expect(held.drift).toBeLessThanOrEqual(1.5);
   expect(await told({ relight: 0, tone })).toMatchObject({ drift: 0, held: false, light: 1 });
+});
+
+test('a window of the studio goes from a glazed can; a print and a can without one stay', async () => {
+  const spot = (fill: string) => `<rect x="52" y="70" width="20" height="14" fill="${fill}"/>`;
+  const looked = async (on: string, gloss: number | null) => {
+    const { shot, product, painter } = await staged(undefined, '#0f6f70', on);
+    const changed = { ...product, gloss };
+    const told = await painter.with(withProduct(shot, changed), (environment) =>
+      toneOf(changed, environment),
+    );
+    const { data, width } = (await painter.paint(withProduct(shot, changed))).pixels();
+    const { box } = changed;
+    const at = (x: number, y: number) =>
+      (Math.round(box.y + (y / 246) * box.height) * width + Math.round(box.x + (x / 160) * box.width)) * 4;
+    // The spot's red against that of the paint beside it.
+    return { gloss: told.gloss, stands: data[at(62, 77)] - data[at(40, 77)] };
+  };
+  // The paint's light, and white light on it.
+  const window = await looked(spot('#9cbfbf'), null);
+  expect(window.gloss).toBe(1);
+  expect(window.stands).toBeLessThan(20);
+  expect((await looked(spot('#9cbfbf'), 0)).stands).toBeGreaterThan(60);
+  const print = await looked(spot('#d9b23a'), null);
+  expect(print.gloss).toBe(0);
+  expect(print.stands).toBeGreaterThan(60);
+  expect((await looked('', null)).gloss).toBe(0);
 });
 
 test('while it is dragged a product keeps the light that it last settled in', async () => {

@@ -195,7 +195,9 @@ test('stage stands a cutout true to size on a spot and prints where; what cannot
     at('staged.jpg'),
   );
   expect(made.code).toBe(0);
-  const { box, base, trueSizeShare, colourDrift, pitch } = made.json;
+  const { box, base, trueSizeShare, colourDrift, pitch, gloss } = made.json;
+  // Its photo shows the windows of the studio on the glaze.
+  expect(gloss).toBe(1);
   expect([base.x, base.y]).toEqual([525.27, 1063.94]);
   expect(trueSizeShare).toBeCloseTo(1, 2);
   expect(colourDrift).toBeLessThanOrEqual(6.01);
@@ -214,12 +216,14 @@ test('stage stands a cutout true to size on a spot and prints where; what cannot
     '0',
     '--light',
     '40,50,0.2',
+    '--gloss',
+    '0',
     '-o',
     at('small.png'),
   );
   const half = smaller.json;
   expect(half.box.width / box.width).toBeCloseTo(0.5, 1);
-  expect([half.colourDrift, half.light]).toEqual([0, 1]);
+  expect([half.colourDrift, half.light, half.gloss]).toEqual([0, 1, 0]);
   // From behind, the scene's light leaves the near side dark.
   const lit = (azimuth: number) =>
     scenograph(
@@ -234,6 +238,7 @@ test('stage stands a cutout true to size on a spot and prints where; what cannot
     [['--height-mm', '100', '--light', '0,-5,0.5'], /above the plane/],
     [['--height-mm', '0'], /millimetres above 0/],
     [['--height-mm', '100', '--relight', '1.5'], /0 to 1/],
+    [['--height-mm', '100', '--gloss', '2'], /0 to 1/],
   ] as const)
     expect(scenograph('stage', scene, at('cut.png'), ...args, '-o', at('no.jpg')).error).toMatch(sentence);
   writeFileSync(at('broken.json'), '{"name":');
