@@ -63,6 +63,21 @@ describe('windows of the studio', () => {
     expect(found.paint[i * 3 + 1]).toBeLessThan(0.28);
   });
 
+  test('the paint under one is what lies around it, brighter toward where the photo’s light comes from', () => {
+    const { near, paint } = findWindows(ball(TEAL, window))!;
+    const bare = ball(TEAL);
+    for (const [x, y] of [
+      [24, 22],
+      [28, 25],
+      [31, 27],
+      [33, 25],
+    ]) {
+      expect(near[y * SIDE + x]).toBe(1);
+      for (let c = 0; c < 3; c++)
+        expect(Math.abs(paint[(y * SIDE + x) * 3 + c] / at(bare, x, y)[c] - 1)).toBeLessThan(0.05);
+    }
+  });
+
   test.each([
     ['a matte thing', ball(TEAL)],
     [

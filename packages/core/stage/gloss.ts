@@ -137,7 +137,7 @@ function bentOf({ width, height, data: n }: BodyNormals): Float32Array {
   for (let y = 1; y < height - 1; y++)
     for (let x = 1; x < width - 1; x++) {
       const j = (y * width + x) * 3;
-      made[y * width + x] = step(0.01, 0.03, far(j - 3, j + 3) + far(j - width * 3, j + width * 3));
+      made[y * width + x] = step(0.03, 0.05, far(j - 3, j + 3) + far(j - width * 3, j + width * 3));
     }
   bents.set(n, made);
   return made;
@@ -161,6 +161,12 @@ const ONE_PAINT = 0.35;
 /** Of a product more than this is no window but paint, and less than this is a speck. */
 const LARGEST = 0.06;
 const SMALLEST = 0.001;
+/** Paint of one hue and of another: cosines. Within this of white a place has no hue. */
+const SAME_HUE = 0.985;
+const OTHER_HUE = 0.95;
+const PALE = 0.03;
+/** Rounds after which paint under a window is spanned. */
+const SPAN_ROUNDS = 60;
 /** The ring on which the paint is looked for, in long sides of the product. */
 const RING = 0.11;
 
@@ -196,24 +202,50 @@ export function findWindows(seen: Rgba): Windows | null {
     }
   if (found < area * SMALLEST || found > area * LARGEST) return null;
   const shiny = likePaint(seen, near, paints);
-  return { ...faded(whole({ near, paint: paints }, seen, reach), width, height), shiny };
+  const grown = faded(whole({ near, paint: paints }, seen, reach), width, height);
+  return { ...spanned(grown, seen), shiny };
 }
 
 type Found = Pick<Windows, 'near' | 'paint'>;
 
-/** How near each place's chromaticity is to that of the paint under the windows. */
+/** How near each place's hue is to that of the paint under the windows; what has none may be that paint under a sheen. */
 function likePaint({ width, height, data }: Rgba, near: Float32Array, paint: Float32Array): Float32Array {
   const mean = [0, 0, 0];
   for (let i = 0; i < near.length; i++) if (near[i]) for (let c = 0; c < 3; c++) mean[c] += paint[i * 3 + c];
-  const chroma = (rgb: number[]) => {
-    const all = rgb[0] + rgb[1] + rgb[2] || 1;
-    return [rgb[0] / all, rgb[1] / all];
+  // From white, in the plane of red's and green's shares.
+  const fromWhite = ([r, g, b]: number[]) => {
+    const all = r + g + b || 1;
+    return [r / all - 1 / 3, g / all - 1 / 3];
   };
-  const [r, g] = chroma(mean);
+  const [px, py] = fromWhite(mean);
+  const far = Math.hypot(px, py);
   return Float32Array.from({ length: width * height }, (_, i) => {
-    const [x, y] = chroma([0, 1, 2].map((c) => LINEAR[data[i * 4 + c]]));
-    return step(0.3, 0.15, Math.hypot(x - r, y - g));
+    const [x, y] = fromWhite([0, 1, 2].map((c) => LINEAR[data[i * 4 + c]]));
+    const length = Math.hypot(x, y);
+    if (length < PALE) return far < PALE ? 1 : 0;
+    return step(OTHER_HUE, SAME_HUE, (x * px + y * py) / (length * far));
   });
+}
+
+/** The paint under windows, spanned between what lies around them (Laplace's equation), so that none of it shows. */
+function spanned({ near, paint }: Found, { width, height, data }: Rgba): Found {
+  const under = [...near.keys()].filter((i) => near[i] > 0);
+  const within = new Set(under);
+  for (const i of under)
+    for (const beside of [i - 1, i + 1, i - width, i + width])
+      if (!within.has(beside) && beside >= 0 && beside < width * height)
+        for (let c = 0; c < 3; c++) paint[beside * 3 + c] = LINEAR[data[beside * 4 + c]];
+  for (let round = 0; round < SPAN_ROUNDS; round++)
+    for (const i of under) {
+      const around = [i - 1, i + 1, i - width, i + width].filter((q) => data[q * 4 + 3] > 200);
+      if (!around.length) continue;
+      for (let c = 0; c < 3; c++) {
+        let sum = 0;
+        for (const q of around) sum += paint[q * 3 + c];
+        paint[i * 3 + c] = sum / around.length;
+      }
+    }
+  return { near, paint };
 }
 
 /** Windows with all that is brighter than their paint beside what was found, which a ring may have missed. */
@@ -225,7 +257,7 @@ function whole({ near, paint }: Found, { width, height, data }: Rgba, reach: num
       for (const i of [from - 1, from + 1, from - width, from + width]) {
         if (i < 0 || i >= width * height || near[i] || data[i * 4 + 3] <= 200) continue;
         const added = [0, 1, 2].map((c) => LINEAR[data[i * 4 + c]] - paint[from * 3 + c]);
-        if (Math.min(...added) < LEAST_ADDED / 2 || Math.max(...added) > 2 * Math.min(...added)) continue;
+        if (Math.min(...added) < LEAST_ADDED / 3 || Math.max(...added) > 2.5 * Math.min(...added)) continue;
         near[i] = 1;
         paint.set(paint.subarray(from * 3, from * 3 + 3), i * 3);
         next.push(i);
@@ -237,7 +269,7 @@ function whole({ near, paint }: Found, { width, height, data }: Rgba, reach: num
 
 /** Windows with what is beside them, in rings that fade: their edges lie between the grid's places. */
 function faded({ near, paint }: Found, width: number, height: number): Found {
-  for (const share of [1, 0.5]) {
+  for (const share of [1, 1]) {
     const before = near.slice();
     for (let y = 1; y < height - 1; y++)
       for (let x = 1; x < width - 1; x++) {
