@@ -3,8 +3,8 @@ import type { Body, Turn } from './body';
 import type { GroundShadow } from './cast-shadow';
 
 /**
- * How much of the sky a body takes from the plane around its foot: dark in the crease, gone within about its own
- * width. A floating body leaves a pool that widens and pales with the distance. The occlusion of a wall of height
+ * How much of the sky a body takes from the plane around its foot: dark in the crease, gone within one and a half
+ * of its own widths. A floating body leaves a pool that widens and pales with the distance. The occlusion of a wall of height
  * h at distance d is (1 - d / sqrt(d^2 + h^2)) / 2 of the light from above.
  */
 export function contactShadow(body: Body, lift = 0, cells = 96): GroundShadow {

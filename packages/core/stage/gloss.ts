@@ -13,7 +13,7 @@ export interface Surroundings {
 
 /** The studio's windows that a photo shows on a product, at the size of its normals. */
 export interface Windows {
-  /** 1 within one, less toward its surroundings, 0 elsewhere. */
+  /** 1 within one and close beside it, 0 elsewhere. */
   near: Float32Array;
   /** The paint under it: linear, three numbers a pixel. */
   paint: Float32Array;
@@ -202,11 +202,18 @@ export function findWindows(seen: Rgba): Windows | null {
     }
   if (found < area * SMALLEST || found > area * LARGEST) return null;
   const shiny = likePaint(seen, near, paints);
-  const grown = faded(whole({ near, paint: paints }, seen, reach), width, height);
+  const grown = widened(whole({ near, paint: paints }, seen, reach), width, height);
   return { ...spanned(grown, seen), shiny };
 }
 
 type Found = Pick<Windows, 'near' | 'paint'>;
+
+/** The places right and left of, above and below one, as far as the picture goes. */
+function beside(i: number, width: number, height: number): number[] {
+  const x = i % width;
+  const places = [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width];
+  return places.filter((q) => q >= 0 && q < width * height);
+}
 
 /** How near each place's hue is to that of the paint under the windows; what has none may be that paint under a sheen. */
 function likePaint({ width, height, data }: Rgba, near: Float32Array, paint: Float32Array): Float32Array {
@@ -232,12 +239,11 @@ function spanned({ near, paint }: Found, { width, height, data }: Rgba): Found {
   const under = [...near.keys()].filter((i) => near[i] > 0);
   const within = new Set(under);
   for (const i of under)
-    for (const beside of [i - 1, i + 1, i - width, i + width])
-      if (!within.has(beside) && beside >= 0 && beside < width * height)
-        for (let c = 0; c < 3; c++) paint[beside * 3 + c] = LINEAR[data[beside * 4 + c]];
+    for (const q of beside(i, width, height))
+      if (!within.has(q)) for (let c = 0; c < 3; c++) paint[q * 3 + c] = LINEAR[data[q * 4 + c]];
   for (let round = 0; round < SPAN_ROUNDS; round++)
     for (const i of under) {
-      const around = [i - 1, i + 1, i - width, i + width].filter((q) => data[q * 4 + 3] > 200);
+      const around = beside(i, width, height).filter((q) => data[q * 4 + 3] > 200);
       if (!around.length) continue;
       for (let c = 0; c < 3; c++) {
         let sum = 0;
@@ -254,8 +260,8 @@ function whole({ near, paint }: Found, { width, height, data }: Rgba, reach: num
   for (let ring = 0; ring < reach; ring++) {
     const next: number[] = [];
     for (const from of edge)
-      for (const i of [from - 1, from + 1, from - width, from + width]) {
-        if (i < 0 || i >= width * height || near[i] || data[i * 4 + 3] <= 200) continue;
+      for (const i of beside(from, width, height)) {
+        if (near[i] || data[i * 4 + 3] <= 200) continue;
         const added = [0, 1, 2].map((c) => LINEAR[data[i * 4 + c]] - paint[from * 3 + c]);
         if (Math.min(...added) < LEAST_ADDED / 3 || Math.max(...added) > 2.5 * Math.min(...added)) continue;
         near[i] = 1;
@@ -267,9 +273,9 @@ function whole({ near, paint }: Found, { width, height, data }: Rgba, reach: num
   return { near, paint };
 }
 
-/** Windows with what is beside them, in rings that fade: their edges lie between the grid's places. */
-function faded({ near, paint }: Found, width: number, height: number): Found {
-  for (const share of [1, 1]) {
+/** Windows with two rings of what is beside them: their edges lie between the grid's places. */
+function widened({ near, paint }: Found, width: number, height: number): Found {
+  for (let ring = 0; ring < 2; ring++) {
     const before = near.slice();
     for (let y = 1; y < height - 1; y++)
       for (let x = 1; x < width - 1; x++) {
@@ -277,7 +283,7 @@ function faded({ near, paint }: Found, width: number, height: number): Found {
         if (before[i]) continue;
         const from = [i - 1, i + 1, i - width, i + width].find((q) => before[q]);
         if (from === undefined) continue;
-        near[i] = share;
+        near[i] = 1;
         paint.set(paint.subarray(from * 3, from * 3 + 3), i * 3);
       }
   }

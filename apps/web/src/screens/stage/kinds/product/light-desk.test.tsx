@@ -53,7 +53,8 @@ test('gloss is as the photo shows until somebody sets it, and can be given back'
   expect(element.gloss).toBeNull();
   const user = userEvent.setup();
   const field = screen.getByRole('textbox', { name: /^Gloss/ });
-  await screen.findByTestId('drift');
+  // Before it is measured there is nothing to keep.
+  expect(screen.getByRole('checkbox', { name: 'Gloss as its photo shows' })).toBeDisabled();
   await waitFor(() => expect(field).toHaveValue('100'));
   await user.clear(field);
   await user.type(field, '30{Enter}');

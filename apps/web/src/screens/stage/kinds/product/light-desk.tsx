@@ -199,19 +199,21 @@ function GlossDesk({
   found,
   during,
   commit,
-}: Pick<Props, 'during' | 'commit'> & { gloss: number | null; found: number }) {
+}: Pick<Props, 'during' | 'commit'> & { gloss: number | null; found: number | null }) {
   return (
     <>
       <Slider
         label={msg('Gloss')}
         unit="%"
-        value={Math.round((gloss ?? found) * 100)}
+        value={Math.round((gloss ?? found ?? 0) * 100)}
         onChange={(v) => during({ gloss: v / 100 })}
         onCommit={(v) => commit(msg('Change the gloss'), { gloss: v / 100 })}
       />
       <label className="flex items-center gap-2">
         <Checkbox
           checked={gloss === null}
+          // What is found is not known while it is measured.
+          disabled={found === null}
           onChange={(asFound) => commit(msg('Change the gloss'), { gloss: asFound ? null : found })}
         />
         {msg('Gloss as its photo shows')}
@@ -237,7 +239,7 @@ export function ProductToneDesk({ element, shot, during, commit }: Props) {
             onCommit={(v) => commit(msg('Lay the scene’s light on it'), { relight: v / 100 })}
           />
           {relight > 0 && (
-            <GlossDesk gloss={gloss} found={note?.gloss ?? 0} during={during} commit={commit} />
+            <GlossDesk gloss={gloss} found={note?.gloss ?? null} during={during} commit={commit} />
           )}
           <Slider
             label={msg('Match')}
