@@ -10,9 +10,13 @@ export function sendStream(stream: NodeJS.ReadableStream, response: Response): v
   pipeline(stream as Readable, response, () => undefined);
 }
 
-/** A ZIP whose stream fails where one of its files does; an error that nobody listens to would end the process. */
+/**
+ * A ZIP whose stream fails where one of its files does. A file may fail before anybody reads the ZIP, and an error that
+ * nobody listens to would end the process; who reads later finds the stream destroyed.
+ */
 export function newZip(): yazl.ZipFile {
   const zip = new yazl.ZipFile();
+  zip.outputStream.on('error', () => undefined);
   zip.on('error', (error: Error) => (zip.outputStream as Readable).destroy(error));
   return zip;
 }
