@@ -1,6 +1,7 @@
 import { isBackdrop } from './backdrop/model';
 import type { ElementBase } from './base';
-import { levelOfScale, movedCamera } from '../stage/camera';
+import { levelOfScale, movedCamera, type Camera } from '../stage/camera';
+import { thingFace, wallFace, wallRegion, type Face } from '../stage/faces';
 import type { Ground } from '../stage/ground';
 import { setCamera } from '../stage/set';
 import { sceneCamera, type SceneSurvey } from '../stage/survey';
@@ -21,6 +22,8 @@ export function groundOf(elements: readonly ElementBase[]): Ground | null {
         scene: null,
         occluder: null,
         edge: null,
+        upright: null,
+        shades: [],
         k: 1,
       };
     if (fill.type !== 'scene') continue;
@@ -30,8 +33,11 @@ export function groundOf(elements: readonly ElementBase[]): Ground | null {
     const k = box.width / survey.width;
     let raised = levels.get(survey);
     if (!raised) levels.set(survey, (raised = survey.spots.map((s) => levelOfScale(own, s, s.pxPerMm))));
+    const camera = movedCamera(own, k, box.x, box.y);
+    const moved = (polygon: readonly [number, number][]) =>
+      polygon.map(([x, y]): [number, number] => [x * k + box.x, y * k + box.y]);
     return {
-      camera: movedCamera(own, k, box.x, box.y),
+      camera,
       light: survey.light,
       gloss: survey.gloss,
       spots: survey.spots.map((s, i) => ({
@@ -42,9 +48,27 @@ export function groundOf(elements: readonly ElementBase[]): Ground | null {
       })),
       scene: { picture: survey.mended ?? fill.picture, box },
       occluder: survey.occluder,
-      edge: survey.edge?.map(([x, y]): [number, number] => [x * k + box.x, y * k + box.y]) ?? null,
+      edge: survey.edge ? moved(survey.edge) : null,
+      upright: uprightOf(survey, camera, moved),
+      shades: survey.shades?.map(moved) ?? [],
       k,
     };
   }
   return null;
+}
+
+/** What of a scene takes shadows besides its ground: its wall and its things, moved into a frame. */
+function uprightOf(
+  { wall, things = [], width }: SceneSurvey,
+  camera: Camera,
+  moved: (polygon: readonly [number, number][]) => [number, number][],
+): Ground['upright'] {
+  const foot = wall && (moved(wall) as [[number, number], [number, number]]);
+  const outlines = things.map(moved);
+  const faces = [foot ? wallFace(camera, foot) : null, ...outlines.map((o) => thingFace(camera, o))].filter(
+    (face): face is Face => face !== null,
+  );
+  if (!faces.length) return null;
+  const regions = [...(foot ? [wallRegion(foot, width)] : []), ...outlines];
+  return { faces, regions, key: JSON.stringify(regions) };
 }

@@ -10,6 +10,8 @@ export interface GroundShadow {
   x0: number;
   y0: number;
   mmPerPx: number;
+  /** The hard shadow by each point of the light, 0..255 in the same grid, for what is upright behind its ground. */
+  each?: { falls: { x: number; y: number; cover: Uint8Array }[]; height: number };
 }
 
 export interface CastOptions {
@@ -22,6 +24,8 @@ export interface CastOptions {
   samples?: number;
   /** Long side of the grid's cells that span the body's width. */
   cells?: number;
+  /** Whether the shadow by each point of the light is kept. */
+  each?: boolean;
 }
 
 /** A shadow is cut off at so many heights of its body. */
@@ -35,7 +39,8 @@ const MOST = 420;
  * in proportion to the height that casts them (area light sampling, Cook, Porter and Carpenter 1984).
  */
 export function castShadow(body: Body, options: CastOptions): GroundShadow {
-  const { light, lift = 0, length = 1, samples = 28, cells = 72 } = options;
+  const { light, lift = 0, length = 1, samples = 28, cells = 72, each = false } = options;
+  const hard: Uint8Array[] = [];
   const falls = shadowFalls(light, samples, length).map(({ x, y }) => {
     const far = Math.hypot(x, y);
     return far > LONGEST ? { x: (x * LONGEST) / far, y: (y * LONGEST) / far } : { x, y };
@@ -80,17 +85,28 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
         begin(ends, y * (width + 2), to, -1, width);
       }
     }
+    const own = each ? new Uint8Array(width * height) : null;
     for (let y = 0; y < height; y++) {
       let cover = 0;
       const row = y * (width + 2);
       for (let x = 0; x < width; x++) {
         cover += ends[row + x];
-        if (cover > 0.001) sum.data[y * width + x] += cover < 1 ? cover : 1;
+        if (cover <= 0.001) continue;
+        sum.data[y * width + x] += cover < 1 ? cover : 1;
+        if (own) own[y * width + x] = cover < 1 ? cover * 255 : 255;
       }
     }
+    if (own) hard.push(own);
   }
   for (let i = 0; i < sum.data.length; i++) sum.data[i] /= falls.length;
-  return { plane: blur(sum, 0.7), x0, y0, mmPerPx };
+  const tall = layers.reduce((most, l) => Math.max(most, l.z), 0) + lift;
+  return {
+    plane: blur(sum, 0.7),
+    x0,
+    y0,
+    mmPerPx,
+    ...(each && { each: { falls: falls.map((fall, i) => ({ ...fall, cover: hard[i] })), height: tall } }),
+  };
 }
 
 /** Notes a span's end at a fractional cell. */
@@ -103,8 +119,40 @@ function begin(ends: Float32Array, row: number, at: number, sign: number, width:
 }
 
 /** A shadow in other units: every length times `k`. */
-export function scaledShadow(shadow: GroundShadow, k: number): GroundShadow {
-  return { plane: shadow.plane, x0: shadow.x0 * k, y0: shadow.y0 * k, mmPerPx: shadow.mmPerPx * k };
+export function scaledShadow({ plane, x0, y0, mmPerPx, each }: GroundShadow, k: number): GroundShadow {
+  return {
+    plane,
+    x0: x0 * k,
+    y0: y0 * k,
+    mmPerPx: mmPerPx * k,
+    ...(each && { each: { falls: each.falls, height: each.height * k } }),
+  };
+}
+
+/**
+ * The shadow at a place of something upright, right of, away from and above the body's base: the light's rays that end
+ * there would have ended on the ground behind it, where the hard shadow of each is known. What the light meets before the
+ * body keeps its light.
+ */
+export function shadowOnUpright(shadow: GroundShadow, x: number, y: number, z: number): number {
+  const { plane, x0, y0, mmPerPx, each } = shadow;
+  if (!each || z > each.height) return 0;
+  const { width, height } = plane;
+  let sum = 0;
+  for (const fall of each.falls) {
+    if (x * fall.x + y * fall.y <= 0) continue;
+    const gx = (x + fall.x * z - x0) / mmPerPx - 0.5;
+    const gy = (y + fall.y * z - y0) / mmPerPx - 0.5;
+    const [u, v] = [Math.floor(gx), Math.floor(gy)];
+    if (u < 0 || v < 0 || u + 1 >= width || v + 1 >= height) continue;
+    const [du, dv] = [gx - u, gy - v];
+    const { cover } = fall;
+    const i = v * width + u;
+    sum +=
+      (cover[i] * (1 - du) + cover[i + 1] * du) * (1 - dv) +
+      (cover[i + width] * (1 - du) + cover[i + width + 1] * du) * dv;
+  }
+  return sum / 255 / each.falls.length;
 }
 
 /** A flat thing's shadow: its own outline, moved by its thickness and softened, in the same grid. */

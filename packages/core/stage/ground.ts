@@ -1,4 +1,5 @@
 import { cameraFromHorizon, type Camera } from './camera';
+import type { Face } from './faces';
 import type { Light } from './light';
 
 /** What products stand on in a shot; places in the frame's pixels. */
@@ -13,6 +14,10 @@ export interface Ground {
   occluder: string | null;
   /** Where it ends: a polygon; null where it does not. */
   edge: [number, number][] | null;
+  /** What stands on it and takes shadows, with where those may show; null where nothing does. */
+  upright: { faces: Face[]; regions: [number, number][][]; key: string } | null;
+  /** Outlines of what lies in the scene's own shade. */
+  shades: [number, number][][];
   /** Pixels of the frame per pixel of the scene's picture. */
   k: number;
 }

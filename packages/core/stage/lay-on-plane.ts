@@ -1,22 +1,9 @@
 import { createRgba, type Rect, type Rgba } from '../raster/pixels';
 import { samplePlane } from '../raster/resample';
-import { onPlane, project, type Camera } from './camera';
-import type { GroundShadow } from './cast-shadow';
-
-/** Where a product stands on the plane: its base's middle, the plane's level, and which way it faces. */
-export interface Stand {
-  X: number;
-  Y: number;
-  level: number;
-  /** The angle of "away" on the plane, in radians. */
-  facing: number;
-}
-
-/** From millimetres about a stand (right, away) to the plane. */
-export function fromStand(stand: Stand, x: number, y: number): { X: number; Y: number; Z: number } {
-  const [c, s] = [Math.cos(stand.facing), Math.sin(stand.facing)];
-  return { X: stand.X + x * s + y * c, Y: stand.Y - x * c + y * s, Z: stand.level };
-}
+import { project, type Camera } from './camera';
+import { shadowOnUpright, type GroundShadow } from './cast-shadow';
+import { faceFinder, footLine, type Face } from './faces';
+import { fromStand, type Stand } from './stand-frame';
 
 /** The picture's rectangle that a rectangle of the plane about a stand covers, cut to the frame; null outside. */
 export function coveredRect(
@@ -48,44 +35,72 @@ export function coveredRect(
 /** Long side, in pixels, at which a laid shadow is computed: it holds no finer detail. */
 const LAID = 360;
 
+/** One of a product's shadows: how strong it is, and whether it takes the light itself, of which shade has none. */
+export interface ShadowLayer {
+  shadow: GroundShadow;
+  strength: number;
+  direct?: boolean;
+}
+
+/** How shadows are laid. */
+interface Laying {
+  colour: readonly [number, number, number];
+  /** Long side, in pixels, at which they are computed. */
+  detail?: number;
+  /** Upright things on which they fall. */
+  faces?: readonly Face[];
+  /** How far a place of the frame lies in the scene's own shade, 0..1. */
+  shade?: ((x: number, y: number) => number) | null;
+}
+
 /**
- * Shadows as they show in the picture: each pixel's place on the plane (a homography) is looked up in their grids.
+ * Shadows as they show in the picture: each pixel's place on the plane (a homography) is looked up in their grids; where
+ * something upright shows, its place there.
  * @param layers shadows about one stand with their strengths; together they take 1 - (1 - a)(1 - b) of the light
  * @returns the colour with the shadow as alpha, and the frame's rectangle it belongs to; null where nothing shows
  */
 export function layShadows(
-  layers: { shadow: GroundShadow; strength: number }[],
-  stand: Stand,
-  camera: Camera,
-  frame: { width: number; height: number },
-  colour: readonly [number, number, number],
-  detail = LAID,
+  layers: ShadowLayer[],
+  { stand, camera, frame }: { stand: Stand; camera: Camera; frame: { width: number; height: number } },
+  { colour, detail = LAID, faces = [], shade = null }: Laying,
 ): { picture: Rgba; rect: Rect } | null {
   const seen = layers.filter((l) => l.strength > 0);
   if (!seen.length) return null;
-  const rect = coveredRect(camera, stand, areaOf(seen.map((l) => l.shadow)), frame);
+  const shadows = seen.map((l) => l.shadow);
+  const onFaces = faces.length ? faces : null;
+  const rect = union(
+    coveredRect(camera, stand, areaOf(shadows), frame),
+    onFaces && facesRect(onFaces, shadows, { stand, camera, frame }),
+  );
   if (!rect) return null;
   const k = Math.min(1, detail / Math.max(rect.width, rect.height));
   const width = Math.max(1, Math.round(rect.width * k));
   const height = Math.max(1, Math.round(rect.height * k));
   const picture = createRgba(width, height);
   const toStand = standMap(camera, stand);
+  const onFace = onFaces && faceFinder(onFaces, camera, stand);
+  const place = new Float64Array(3);
   const [r, g, b] = colour;
   for (let y = 0; y < height; y++) {
     const py = rect.y + ((y + 0.5) * rect.height) / height;
     for (let x = 0; x < width; x++) {
       const px = rect.x + ((x + 0.5) * rect.width) / width;
-      const w = toStand[6] * px + toStand[7] * py + toStand[8];
-      // Above the horizon there is no plane.
-      if (w <= 0) continue;
-      const mx = (toStand[0] * px + toStand[1] * py + toStand[2]) / w;
-      const my = (toStand[3] * px + toStand[4] * py + toStand[5]) / w;
+      const upright = onFace !== null && onFace(px, py, place);
+      if (!upright) {
+        const w = toStand[6] * px + toStand[7] * py + toStand[8];
+        // Above the horizon there is no plane.
+        if (w <= 0) continue;
+        place[0] = (toStand[0] * px + toStand[1] * py + toStand[2]) / w;
+        place[1] = (toStand[3] * px + toStand[4] * py + toStand[5]) / w;
+      }
       let through = 1;
-      for (const { shadow, strength } of seen) {
-        const gx = (mx - shadow.x0) / shadow.mmPerPx - 0.5;
-        const gy = (my - shadow.y0) / shadow.mmPerPx - 0.5;
-        if (gx < -1 || gy < -1 || gx > shadow.plane.width || gy > shadow.plane.height) continue;
-        through *= 1 - Math.min(1, strength * samplePlane(shadow.plane, gx, gy));
+      for (const { shadow, strength, direct } of seen) {
+        const dark = upright
+          ? shadowOnUpright(shadow, place[0], place[1], place[2])
+          : shadowOnGround(shadow, place[0], place[1]);
+        if (!dark) continue;
+        const lit = direct && shade ? 1 - shade(px, py) : 1;
+        through *= 1 - Math.min(1, strength * lit * dark);
       }
       if (through >= 0.999) continue;
       const j = (y * width + x) * 4;
@@ -96,6 +111,59 @@ export function layShadows(
     }
   }
   return { picture, rect };
+}
+
+function shadowOnGround({ plane, x0, y0, mmPerPx }: GroundShadow, x: number, y: number): number {
+  const gx = (x - x0) / mmPerPx - 0.5;
+  const gy = (y - y0) / mmPerPx - 0.5;
+  return gx < -1 || gy < -1 || gx > plane.width || gy > plane.height ? 0 : samplePlane(plane, gx, gy);
+}
+
+function union(a: Rect | null, b: Rect | null): Rect | null {
+  if (!a || !b) return a ?? b;
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
+  return {
+    x,
+    y,
+    width: Math.max(a.x + a.width, b.x + b.width) - x,
+    height: Math.max(a.y + a.height, b.y + b.height) - y,
+  };
+}
+
+/** The frame's rectangle in which shadows may show on upright things, up to the height of what casts them. */
+function facesRect(
+  faces: readonly Face[],
+  shadows: GroundShadow[],
+  { stand, camera, frame }: { stand: Stand; camera: Camera; frame: { width: number; height: number } },
+): Rect | null {
+  const { x0, y0, x1, y1 } = areaOf(shadows);
+  const top = Math.max(...shadows.map((s) => s.each?.height ?? 0));
+  if (!(top > 0)) return null;
+  const [middleX, middleY] = [(x0 + x1) / 2, (y0 + y1) / 2];
+  const reach = Math.hypot(x1 - x0, y1 - y0) / 2;
+  let [left, upper, right, lower] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const face of faces) {
+    const { x, y, along } = footLine(face, stand);
+    const nearest = (middleX - x) * along[0] + (middleY - y) * along[1];
+    for (let i = -6; i <= 6; i++)
+      for (const z of [0, top]) {
+        const t = nearest + (reach * i) / 6;
+        const at = fromStand(stand, x + along[0] * t, y + along[1] * t);
+        const p = project(camera, { ...at, Z: stand.level + z });
+        if (!p) continue;
+        left = Math.min(left, p.x);
+        right = Math.max(right, p.x);
+        upper = Math.min(upper, p.y);
+        lower = Math.max(lower, p.y);
+      }
+  }
+  left = Math.max(0, Math.floor(left) - 1);
+  upper = Math.max(0, Math.floor(upper) - 1);
+  right = Math.min(frame.width, Math.ceil(right) + 1);
+  lower = Math.min(frame.height, Math.ceil(lower) + 1);
+  return right > left && lower > upper
+    ? { x: left, y: upper, width: right - left, height: lower - upper }
+    : null;
 }
 
 function areaOf(shadows: GroundShadow[]) {
@@ -196,14 +264,4 @@ export function layPicture(
       out.data[o + 3] = a / 4;
     }
   return { picture: out, rect };
-}
-
-/** The middle of a plane's part that lies under a picture's point; the plane itself when it is under the horizon. */
-export function standAt(camera: Camera, at: { x: number; y: number }, level: number): Stand | null {
-  const p = onPlane(camera, at, level);
-  if (!p) return null;
-  const { rotation: r, translation: t } = camera;
-  const eyeX = -(r[0] * t[0] + r[3] * t[1] + r[6] * t[2]);
-  const eyeY = -(r[1] * t[0] + r[4] * t[1] + r[7] * t[2]);
-  return { X: p.X, Y: p.Y, level, facing: Math.atan2(p.Y - eyeY, p.X - eyeX) };
 }

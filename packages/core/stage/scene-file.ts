@@ -1,5 +1,14 @@
 import Joi from 'joi';
-import { edgeSchema, knownSchema, NO_ITEM, planeSchema, spotsSchema, type SceneSurvey } from './survey';
+import {
+  edgeSchema,
+  knownSchema,
+  NO_ITEM,
+  outlinesSchema,
+  planeSchema,
+  spotsSchema,
+  wallSchema,
+  type SceneSurvey,
+} from './survey';
 import { AREA_SHAPES, EDGE_POINTS, type AreaEdges, type AreaShape, type PrintArea } from '../surface/area';
 import type { Pair } from '../surface/homography';
 import { MATERIALS, type PrintMaterial } from '../surface/material';
@@ -24,6 +33,11 @@ export interface SceneFile {
   gloss?: number;
   /** Where the standing surface ends: a polygon in the picture. */
   groundEdge?: [number, number][];
+  /** Two points of the line where a wall meets the standing surface. */
+  wallFoot?: [[number, number], [number, number]];
+  /** Outlines of things on which shadows fall, and of what lies in shade. */
+  things?: [number, number][][];
+  shades?: [number, number][][];
   palette: string[];
   season?: string;
   /** A grey PNG beside it, white where something stands before the products. */
@@ -88,6 +102,9 @@ const schema = Joi.object({
   light: lightSchema.required(),
   gloss: Joi.number().min(0).max(1),
   groundEdge: edgeSchema,
+  wallFoot: wallSchema,
+  things: outlinesSchema,
+  shades: outlinesSchema,
   palette: Joi.array().items(colourSchema).max(24).default([]),
   season: Joi.string().max(60),
   occluder: Joi.string().max(200),
@@ -139,6 +156,9 @@ export function readSceneFile(text: string, fileName = 'the side-file'): ReadSce
       light: file.light,
       gloss: file.gloss ?? 0,
       ...(file.groundEdge && { edge: file.groundEdge }),
+      ...(file.wallFoot && { wall: file.wallFoot }),
+      ...(file.things?.length && { things: file.things }),
+      ...(file.shades?.length && { shades: file.shades }),
       occluder: null,
       ...NO_ITEM,
       areas: (file.printAreas ?? []).map((area) => readArea(area, `${file.name} ${file.title}`)),
@@ -229,6 +249,9 @@ export function writeSceneFile(
     light: survey.light,
     ...(survey.gloss > 0 && { gloss: survey.gloss }),
     ...(survey.edge && { groundEdge: survey.edge }),
+    ...(survey.wall && { wallFoot: survey.wall }),
+    ...(survey.things?.length && { things: survey.things }),
+    ...(survey.shades?.length && { shades: survey.shades }),
     palette: scene.palette,
     ...(scene.season && { season: scene.season }),
     ...(survey.occluder && { occluder: `${name}.occluder.png` }),

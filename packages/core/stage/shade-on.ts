@@ -15,74 +15,101 @@ export interface Caster {
 const STEPS = 5;
 const SAMPLES = 10;
 
+/** A product that is shaded: its body and how it shows. */
+export interface Receiver {
+  body: Body;
+  /** Its base's middle in pixels of its matte. */
+  x: number;
+  y: number;
+  pxPerMm: number;
+  /** Cosine of the pitch under which it was photographed. */
+  cos: number;
+  lift: number;
+}
+
+/** Visits each pixel of a product's matte with its place: right of, away from and above the base's middle, in millimetres. */
+export function surfacePoints(
+  alpha: Plane,
+  { body, x: baseX, y: baseY, pxPerMm, cos, lift }: Receiver,
+  visit: (pixel: number, place: { x: number; y: number; z: number }) => void,
+): void {
+  const rows = levelIndex(body);
+  const { width, height } = alpha;
+  for (let y = 0; y < height; y++) {
+    const z = (baseY - y) / (pxPerMm * cos);
+    if (z < -body.height * 0.3) continue;
+    const here = rows(Math.min(body.height, Math.max(0, z)));
+    for (let x = 0; x < width; x++) {
+      if (alpha.data[y * width + x] < 0.02) continue;
+      const mx = (x + 0.5 - baseX) / pxPerMm;
+      // The surface bulges toward the camera.
+      const layer = here.find((l) => mx >= l.left && mx <= l.right);
+      const half = layer ? (layer.right - layer.left) / 2 : 1;
+      const u = layer ? (mx - (layer.left + layer.right) / 2) / half : 0;
+      const front = layer ? -layer.halfDepth * (body.round ? Math.sqrt(Math.max(0, 1 - u * u)) : 1) : 0;
+      visit(y * width + x, { x: mx, y: front, z: Math.max(0, z) + lift });
+    }
+  }
+}
+
 /**
  * The shadow that other bodies throw on a product: for points of its surface, rays to points of the light are
  * followed through each caster's levels.
  * @param alpha the receiver's matte, reduced; the result has its size
- * @param receiver its own body and how it shows: base's middle in pixels of `alpha`, pixels a mm, cosine of its pitch
  * @returns black with the shade as alpha, or null where nothing is shaded
  */
 export function shadeOn(
   alpha: Plane,
-  receiver: { body: Body; x: number; y: number; pxPerMm: number; cos: number; lift: number },
+  receiver: Receiver,
   casters: Caster[],
   light: Light,
   colour: readonly [number, number, number],
 ): Rgba | null {
   const falls = shadowFalls(light, SAMPLES);
-  const { width, height } = alpha;
-  const out = createRgba(width, height);
-  let any = false;
   const levels = casters.map(({ body }) => levelIndex(body));
-  const rows = levelIndex(receiver.body);
-  for (let y = 0; y < height; y++) {
-    const z = (receiver.y - y) / (receiver.pxPerMm * receiver.cos);
-    if (z < -receiver.body.height * 0.3) continue;
-    const here = rows(Math.min(receiver.body.height, Math.max(0, z)));
-    for (let x = 0; x < width; x++) {
-      const a = alpha.data[y * width + x];
-      if (a < 0.02) continue;
-      const mx = (x + 0.5 - receiver.x) / receiver.pxPerMm;
-      // The surface bulges toward the camera.
-      const layer = here.find((l) => mx >= l.left && mx <= l.right);
-      const half = layer ? (layer.right - layer.left) / 2 : 1;
-      const u = layer ? (mx - (layer.left + layer.right) / 2) / half : 0;
-      const front = layer
-        ? -layer.halfDepth * (receiver.body.round ? Math.sqrt(Math.max(0, 1 - u * u)) : 1)
-        : 0;
-      const pz = Math.max(0, z) + receiver.lift;
-      let through = 1;
-      for (const [n, caster] of casters.entries()) {
-        let hits = 0;
-        const { body } = caster;
-        for (const fall of falls) {
-          // Toward the light a ray runs against the fall of shadows.
-          for (let s = 0; s < STEPS; s++) {
-            const depth = ((s + 0.5) / STEPS) * 2 - 1;
-            const climb = rayTo(caster, body, mx, front, fall, depth);
-            if (climb === null || climb <= 0.5) continue;
-            const level = pz + climb - caster.lift;
-            if (level < 0 || level > body.height) continue;
-            const cx = mx - fall.x * climb - caster.x;
-            const cy = front - fall.y * climb - caster.y;
-            const inside = levels[n](level).some((l) => isWithin(body, l, cx - (l.left + l.right) / 2, cy));
-            if (inside) {
-              hits++;
-              break;
-            }
+  return shaded(alpha, receiver, colour, ({ x, y, z }) => {
+    let through = 1;
+    for (const [n, caster] of casters.entries()) {
+      let hits = 0;
+      const { body } = caster;
+      for (const fall of falls) {
+        // Toward the light a ray runs against the fall of shadows.
+        for (let s = 0; s < STEPS; s++) {
+          const depth = ((s + 0.5) / STEPS) * 2 - 1;
+          const climb = rayTo(caster, body, x, y, fall, depth);
+          if (climb === null || climb <= 0.5) continue;
+          const level = z + climb - caster.lift;
+          if (level < 0 || level > body.height) continue;
+          const cx = x - fall.x * climb - caster.x;
+          const cy = y - fall.y * climb - caster.y;
+          const inside = levels[n](level).some((l) => isWithin(body, l, cx - (l.left + l.right) / 2, cy));
+          if (inside) {
+            hits++;
+            break;
           }
         }
-        through *= 1 - (hits / falls.length) * caster.strength;
       }
-      if (through > 0.995) continue;
-      any = true;
-      const j = (y * width + x) * 4;
-      out.data[j] = colour[0];
-      out.data[j + 1] = colour[1];
-      out.data[j + 2] = colour[2];
-      out.data[j + 3] = 255 * (1 - through) * Math.min(1, a * 1.02);
+      through *= 1 - (hits / falls.length) * caster.strength;
     }
-  }
+    return 1 - through;
+  });
+}
+
+/** A product's shade in one colour, by how much of the light each place of its surface lacks; null where none does. */
+export function shaded(
+  alpha: Plane,
+  receiver: Receiver,
+  [r, g, b]: readonly [number, number, number],
+  lacks: (place: { x: number; y: number; z: number }) => number,
+): Rgba | null {
+  const out = createRgba(alpha.width, alpha.height);
+  let any = false;
+  surfacePoints(alpha, receiver, (i, place) => {
+    const dark = lacks(place);
+    if (dark < 0.005) return;
+    any = true;
+    out.data.set([r, g, b, 255 * dark * Math.min(1, alpha.data[i] * 1.02)], i * 4);
+  });
   return any ? out : null;
 }
 

@@ -17,7 +17,8 @@ import {
 } from './camera';
 import { castShadow, type GroundShadow } from './cast-shadow';
 import { contactShadow } from './contact-shadow';
-import { layShadows, standAt } from './lay-on-plane';
+import { layShadows } from './lay-on-plane';
+import { standAt } from './stand-frame';
 import { reflect } from './reflection';
 import { readSceneFile, writeSceneFile } from './scene-file';
 import { snapBase } from './snap';
@@ -225,7 +226,11 @@ test('a shadow is laid where the plane is, and none above the horizon', () => {
   const [spot] = survey.spots;
   const stand = standAt(camera, spot, 0)!;
   const shadow = castShadow(boxBody(150, 150, 150), { light: hard(-62, 39, 0.5) });
-  const laid = layShadows([{ shadow, strength: 1 }], stand, camera, survey, [0, 0, 0])!;
+  const laid = layShadows(
+    [{ shadow, strength: 1 }],
+    { stand, camera, frame: survey },
+    { colour: [0, 0, 0] },
+  )!;
   const { rect, picture } = laid;
   const alpha = (x: number, y: number) => {
     const px = Math.round(((x - rect.x) * picture.width) / rect.width);
@@ -307,6 +312,8 @@ test('a product that is lifted or laid flat stays over its place of the ground, 
     spots: [],
     scene: null,
     edge: null,
+    upright: null,
+    shades: [],
     occluder: null,
     k: 1,
   };

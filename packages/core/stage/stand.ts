@@ -2,7 +2,7 @@ import type { Box } from '../vector/box';
 import { PLAIN_BASE, productPxPerMm, type ProductBase } from './base';
 import { pitchAt, scaleAt, type Camera } from './camera';
 import { levelAt, studioCamera, type Ground } from './ground';
-import { standAt, type Stand } from './lay-on-plane';
+import { standAt, type Stand } from './stand-frame';
 
 /** How a product stands in a frame. */
 export interface GroundPlacement {

@@ -36,6 +36,12 @@ export interface SceneSurvey {
    * end there. Left out or null where it goes on beyond what matters.
    */
   edge?: [number, number][] | null;
+  /** Where a wall meets the standing surface: two points of that line. Shadows bend up there. */
+  wall?: [[number, number], [number, number]] | null;
+  /** Outlines of things that stand in the scene and take the shadows that fall on them. */
+  things?: [number, number][][];
+  /** Outlines of what lies in shade: there a shadow darkens nothing twice, and what stands in it is shaded. */
+  shades?: [number, number][][];
   /** A grey picture by content hash, white where something stands before the products; null for nothing. */
   occluder: string | null;
   /** Where a blank item takes artwork; a scene that has such areas is a mockup. */
@@ -70,6 +76,8 @@ export const spotsSchema = Joi.array()
   .unique('id');
 
 export const edgeSchema = Joi.array().items(point).min(3).max(60);
+export const wallSchema = Joi.array().items(point).length(2);
+export const outlinesSchema = Joi.array().items(edgeSchema).max(40);
 
 export const surveySchema = Joi.object({
   width: Joi.number().integer().min(1).required(),
@@ -81,6 +89,9 @@ export const surveySchema = Joi.object({
   light: lightSchema.required(),
   gloss: Joi.number().min(0).max(1).required(),
   edge: edgeSchema.allow(null),
+  wall: wallSchema.allow(null),
+  things: outlinesSchema,
+  shades: outlinesSchema,
   occluder: hashSchema.allow(null).required(),
   areas: Joi.array().items(areaSchema).max(24).unique('id').required(),
   outline: hashSchema.allow(null).required(),

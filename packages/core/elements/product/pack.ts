@@ -1,7 +1,7 @@
 import { movedOnGround, basePoint, scaledOnBase, groundPlacement, trueSizeBox } from '../../stage/stand';
 import { placesOf } from '../../stage/arrange';
 import type { Ground } from '../../stage/ground';
-import { fromStand } from '../../stage/lay-on-plane';
+import { fromStand } from '../../stage/stand-frame';
 import { project } from '../../stage/camera';
 import { uprightBounds } from '../../vector/box';
 import type { ShotElement } from '../index';

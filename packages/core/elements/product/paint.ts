@@ -2,43 +2,51 @@ import { drawPicture } from '../draw-picture';
 import type { Canvas2D } from '../../raster/canvas';
 import type { PaintEnvironment } from '../environment';
 import { parseHex } from '../../raster/colour';
-import { resizePlane } from '../../raster/resample';
-import { scaledBody } from '../../stage/body';
 import { castFlatShadow, castShadow, scaledShadow } from '../../stage/cast-shadow';
 import { contactShadow } from '../../stage/contact-shadow';
-import { layPicture, layShadows } from '../../stage/lay-on-plane';
+import { clockwise } from '../../stage/faces';
+import { layPicture, layShadows, type ShadowLayer } from '../../stage/lay-on-plane';
 import { reflect } from '../../stage/reflection';
-import { shadeOn, type Caster } from '../../stage/shade-on';
+import { shadeAt } from '../../stage/scene-shade';
 import { groundPlacement } from '../../stage/stand';
-import { elementsOfProducts } from './others';
 import { showsOwnShadow, type ProductElement } from './model';
 import type { ElementPainter } from '../painter';
 import { litPixels } from './lit';
+import { keptShadeMask, paintShade } from './shade';
 import { lightAt, lightOf, uprightPicture, uprightProduct, standingBody } from './upright';
 
 /** A pool of shade may not be darker than this. */
 const DEEPEST = 0.92;
 
-/** Reflection and shadow on the ground, no farther than it goes. */
+/** Reflection and shadow where they may show: on the ground as far as it goes, shadows on what stands on it too. */
 function paintUnderProduct(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
-  const edge = environment.ground?.edge;
-  if (!edge) return paintOnGround(element, canvas, environment);
+  const { edge = null, upright = null } = environment.ground ?? {};
+  if (element.reflection.strength > 0 && element.pose !== 'flat')
+    within(edge && [edge], canvas, () => paintReflection(element, canvas, environment, element.opacity));
+  within(edge && [edge, ...(upright?.regions ?? [])], canvas, () =>
+    paintShadows(element, canvas, environment),
+  );
+}
+
+/** Paints within what polygons cover together; everywhere where there are none. */
+function within(polygons: [number, number][][] | null, canvas: Canvas2D, paint: () => void): void {
+  if (!polygons) return paint();
   canvas.save();
   canvas.beginPath();
-  edge.forEach(([x, y], i) => (i ? canvas.lineTo(x, y) : canvas.moveTo(x, y)));
-  canvas.closePath();
+  for (const polygon of polygons) {
+    // All run alike, so that what two of them cover counts as covered.
+    clockwise(polygon).forEach(([x, y], i) => (i ? canvas.lineTo(x, y) : canvas.moveTo(x, y)));
+    canvas.closePath();
+  }
   canvas.clip();
-  paintOnGround(element, canvas, environment);
+  paint();
   canvas.restore();
 }
 
-function paintOnGround(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
-  const opacity = element.opacity;
-  if (element.reflection.strength > 0 && element.pose !== 'flat')
-    paintReflection(element, canvas, environment, opacity);
+function paintShadows(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
+  const { opacity, shadow } = element;
   if (showsOwnShadow(element)) paintOwnShadow(element, canvas, environment, opacity);
-  else if (element.shadow.strength > 0 || element.shadow.contact > 0)
-    paintShadow(element, canvas, environment, opacity);
+  else if (shadow.strength > 0 || shadow.contact > 0) paintShadow(element, canvas, environment, opacity);
 }
 
 function paintOwnShadow(
@@ -84,12 +92,24 @@ function paintShadow(
   const turned = pose === 'flat' ? (element.box.rotation * Math.PI) / 180 : 0;
   const stand = { ...standing.stand, facing: standing.stand.facing - turned };
   const { name: _, locked: __, link: ___, ...looks } = element;
-  const { frame, draft } = environment;
+  const { frame, draft, ground } = environment;
+  const { camera } = standing;
+  const marks = ground && [ground.upright?.key, ground.shades];
   // Laid once and kept for as long as nothing of product, light and camera changes.
-  const key = `laid:${JSON.stringify([looks, upright.key, light, litKey(cast), stand, standing.camera, frame, draft])}`;
-  const laid = environment.kept(key, () =>
-    layShadows(layers, stand, standing.camera, frame, parseHex(shadow.tint), draft ? 220 : 460),
-  );
+  const key = `laid:${JSON.stringify([looks, upright.key, light, litKey(cast), stand, camera, frame, draft, marks])}`;
+  const laid = environment.kept(key, () => {
+    const mask = ground?.shades.length ? keptShadeMask(ground.shades, environment) : null;
+    return layShadows(
+      layers,
+      { stand, camera, frame },
+      {
+        colour: parseHex(shadow.tint),
+        detail: draft ? 220 : 460,
+        faces: ground?.upright?.faces,
+        shade: mask && ((x, y) => shadeAt(mask, x, y)),
+      },
+    );
+  });
   if (!laid) return;
   const { rect, picture } = laid;
   canvas.save();
@@ -106,8 +126,6 @@ function paintShadow(
   );
   canvas.restore();
 }
-
-type ShadowLayers = Parameters<typeof layShadows>[0];
 
 /** All that a product's shadows come from. */
 interface ShadowCast {
@@ -126,7 +144,7 @@ const litKey = ({ light, element }: ShadowCast) =>
   `${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(3)}:${element.shadow.length}`;
 
 /** Of a thing that lies flat: by the light, and all around where it is near the ground. */
-function flatShadows(cast: ShadowCast): ShadowLayers {
+function flatShadows(cast: ShadowCast): ShadowLayer[] {
   const { element, upright, standing, light, environment } = cast;
   const { shadow, millimetres } = element;
   const { alpha, box } = upright;
@@ -149,13 +167,13 @@ function flatShadows(cast: ShadowCast): ShadowLayers {
     );
   const close = { ...light, softness: 1, elevationDeg: 70 };
   return [
-    { shadow: make(light, thickness, 'cast'), strength: shadow.strength * 0.85 },
+    { shadow: make(light, thickness, 'cast'), strength: shadow.strength * 0.85, direct: true },
     { shadow: make(close, thickness * 0.8, 'close'), strength: shadow.contact * 0.5 },
   ];
 }
 
 /** Of a thing that stands or floats: by the light, and where it meets the ground; null where nothing of it is seen. */
-function standingShadows(cast: ShadowCast): ShadowLayers | null {
+function standingShadows(cast: ShadowCast): ShadowLayer[] | null {
   const { element, upright, light, environment } = cast;
   const made = standingBody(upright, environment);
   if (!made) return null;
@@ -164,12 +182,18 @@ function standingShadows(cast: ShadowCast): ShadowLayers | null {
   const lift = liftOf(element);
   const raised = Math.round(lift / unit);
   const [samples, cells] = environment.draft ? [10, 44] : [28, 72];
-  const layers: ShadowLayers = [];
+  const layers: ShadowLayer[] = [];
   if (shadow.strength > 0) {
-    const byLight = environment.kept(`cast:${key}:${litKey(cast)}:${raised}:${samples}`, () =>
-      castShadow(body, { light, lift: raised, length: shadow.length, samples, cells }),
+    // What is upright behind the ground is reached by each ray of its own.
+    const each = Boolean(environment.ground?.upright);
+    const byLight = environment.kept(`cast:${key}:${litKey(cast)}:${raised}:${samples}:${each}`, () =>
+      castShadow(body, { light, lift: raised, length: shadow.length, samples, cells, each }),
     );
-    layers.push({ shadow: scaledShadow(byLight, unit), strength: shadow.strength * DEEPEST });
+    layers.push({
+      shadow: scaledShadow(byLight, unit),
+      strength: shadow.strength * DEEPEST,
+      direct: true,
+    });
   }
   if (shadow.contact > 0) {
     const contact = environment.kept(`contact:${key}:${raised}`, () => contactShadow(body, raised));
@@ -254,85 +278,6 @@ function paintFlat(element: ProductElement, canvas: Canvas2D, environment: Paint
   canvas.drawImage(environment.host.bitmap(laid.picture), rect.x, rect.y, rect.width, rect.height);
   canvas.restore();
   return true;
-}
-
-/** Long side at which shade from other products is computed. */
-const SHADE = 84;
-
-// eslint-disable-next-line max-lines-per-function -- steps on one canvas in their order
-function paintShade(element: ProductElement, canvas: Canvas2D, environment: PaintEnvironment): void {
-  const others = elementsOfProducts(environment.elements).filter(
-    (o) => o.id !== element.id && o.pose !== 'flat' && o.shadow.strength > 0 && !showsOwnShadow(o),
-  );
-  if (!others.length || element.pose === 'flat') return;
-  const upright = uprightProduct(element, environment);
-  const own = standingBody(upright, environment);
-  if (!own) return;
-  const { standing, unit } = own;
-  const light = lightAt(lightOf(element, environment), standing, element.shadow.softness);
-  const casters: (Caster & { key: string })[] = [];
-  for (const other of others) {
-    const theirs = standingBody(uprightProduct(other, environment), environment);
-    if (!theirs) continue;
-    const { stand } = theirs.standing;
-    const [c, s] = [Math.cos(standing.stand.facing), Math.sin(standing.stand.facing)];
-    const dX = stand.X - standing.stand.X;
-    const dY = stand.Y - standing.stand.Y;
-    // All in hundredths of the receiver's width, so that nothing is made anew as both grow alike.
-    const x = Math.round((dX * s - dY * c) / unit);
-    const y = Math.round((dX * c + dY * s) / unit);
-    const k = Math.round((theirs.unit / unit) * 40) / 40;
-    const reach = (theirs.body.height * 3 + theirs.body.foot.halfWidth) * k + own.body.foot.halfWidth;
-    if (Math.hypot(x, y) > reach) continue;
-    const lift = Math.round(
-      ((other.pose === 'float' ? other.liftMm : 0) + stand.level - standing.stand.level) / unit,
-    );
-    casters.push({
-      body: scaledBody(theirs.body, k),
-      x,
-      y,
-      lift,
-      strength: other.shadow.strength * 0.8,
-      key: `${theirs.key}:${k}`,
-    });
-  }
-  if (!casters.length) return;
-  const lift = element.pose === 'float' ? Math.round(element.liftMm / unit) : 0;
-  const key = `shade:${own.key}:${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(2)}:${lift}:${element.shadow.tint}:${casters
-    .map((c) => `${c.key}:${c.x}:${c.y}:${Math.round(c.lift)}:${c.strength.toFixed(2)}`)
-    .join('|')}`;
-  const made = environment.kept(key, () => {
-    const { alpha } = upright;
-    const k = Math.min(1, SHADE / Math.max(alpha.width, alpha.height));
-    const reduced = resizePlane(
-      alpha,
-      Math.max(1, Math.round(alpha.width * k)),
-      Math.max(1, Math.round(alpha.height * k)),
-    );
-    const base = standing.base;
-    const shade = shadeOn(
-      reduced,
-      {
-        body: own.body,
-        x: base.x * reduced.width,
-        y: base.y * reduced.width,
-        pxPerMm: reduced.width / 100,
-        cos: Math.cos((standing.photoPitch * Math.PI) / 180),
-        lift,
-      },
-      casters,
-      light,
-      parseHex(element.shadow.tint),
-    );
-    return shade && { bitmap: environment.host.bitmap(shade) };
-  });
-  if (!made) return;
-  canvas.save();
-  canvas.globalCompositeOperation = 'multiply';
-  canvas.imageSmoothingEnabled = true;
-  canvas.imageSmoothingQuality = 'low';
-  canvas.drawImage(made.bitmap, element.box.x, element.box.y, element.box.width, element.box.height);
-  canvas.restore();
 }
 
 export const productPainter: ElementPainter<ProductElement> = {
