@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { setTimeout as pause } from 'node:timers/promises';
+import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { Module } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
@@ -134,13 +135,13 @@ async function main(): Promise<void> {
   app.useGlobalFilters(new SentenceFilter());
   servePages(app, fileURLToPath(new URL('../../web/dist', import.meta.url)));
   const host = process.env.HOST || '127.0.0.1';
-  const port = Number(process.env.PORT) || 4310;
-  await app.listen(port, host);
+  // Port 0 is any that is free.
+  await app.listen(Number(process.env.PORT || 4310), host);
   // Node's five seconds would close an idle connection just as a client, or a proxy, sends its next request on it.
   const server = app.getHttpServer();
   server.keepAliveTimeout = 65_000;
   server.headersTimeout = 70_000;
-  process.send?.({ ready: true, port });
+  process.send?.({ ready: true, port: (server.address() as AddressInfo).port });
 
   let stopping = false;
   const stop = async () => {

@@ -44,9 +44,8 @@ export function testServer() {
     await admin.query(`create database "${name}" template demo_template`);
     await admin.end();
     url = `${CLUSTER}/${name}`;
-    const port = 20_000 + Math.floor(Math.random() * 20_000);
-    await start('main.mjs', { DATABASE_URL: url, PORT: String(port) });
-    base = `http://127.0.0.1:${port}`;
+    const { message } = await start('main.mjs', { DATABASE_URL: url, PORT: '0' });
+    base = `http://127.0.0.1:${(message as { port: number }).port}`;
   });
 
   afterAll(async () => {

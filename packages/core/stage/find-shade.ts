@@ -1,0 +1,167 @@
+import { contours } from '../cutout/outline-path';
+import { blur } from '../raster/blur';
+import { components } from '../raster/components';
+import { oklabOf } from '../raster/colour';
+import { grow } from '../raster/distance';
+import { polygonCover } from '../raster/footprint';
+import { createPlane, type Plane, type Rgba } from '../raster/pixels';
+import type { SceneSurvey } from './survey';
+
+type Outline = [number, number][];
+
+/** Shade and light are two groups where the groups explain so much of what differs, and lie so far apart in lightness. */
+const SPLIT = 0.62;
+const APART = 0.09;
+/** Either group holds at least such a share of the ground. */
+const LEAST_SHARE = 0.04;
+/** How far the colour, for its lightness, may lie off that of the lit ground: skylight is bluer than the sun. */
+const SAME_SURFACE = 0.06;
+/** A shade covers at least such a share of the picture; so many are told, of so many points. */
+const LEAST_AREA = 0.0012;
+const MOST = 12;
+const POINTS = 60;
+
+/**
+ * The shade that lies on a scene's ground: where the ground's lightness falls into two groups (Otsu 1979), the darker one,
+ * as far as the colour stays that of the same surface.
+ * @param picture the scene's, a few hundred pixels
+ * @returns outlines in the survey's pixels, the largest first; none where no shade is seen
+ */
+export function findShade(picture: Rgba, survey: SceneSurvey): Outline[] {
+  const { width, height } = picture;
+  const k = width / survey.width;
+  const ground = groundOf(survey, { width, height, k });
+  const lab = labPlanes(picture);
+  const light = lab.L.data;
+  const level = splitOf(light, ground);
+  if (level === null) return [];
+  const lit = meanColour(lab, (i) => ground[i] > 0 && light[i] >= level);
+  let shade: Uint8Array = new Uint8Array(width * height);
+  for (let i = 0; i < shade.length; i++) {
+    if (!ground[i] || light[i] >= level) continue;
+    // Less light of the same colour makes all of OKLab less by the same factor.
+    const k = lit.L / Math.max(0.05, light[i]);
+    if (Math.hypot(lab.a.data[i] * k - lit.a, lab.b.data[i] * k - lit.b) < SAME_SURFACE * lit.L) shade[i] = 1;
+  }
+  const round = Math.max(1, width / 400);
+  shade = grow(grow(shade, width, height, -round), width, height, round);
+  const { labels, list } = components(shade, width, height);
+  return list
+    .filter(({ area }) => area >= LEAST_AREA * width * height)
+    .sort((a, b) => b.area - a.area)
+    .slice(0, MOST)
+    .map(({ label }) => outlineOf(labels, label, { width, height }))
+    .filter((outline) => outline.length >= 3)
+    .map((outline) =>
+      outline.map(([x, y]): [number, number] => [
+        Math.round((x / k) * 10) / 10,
+        Math.round((y / k) * 10) / 10,
+      ]),
+    );
+}
+
+/** The pixels of the ground: within its edge, else around the measured rectangle, else the lower part of the picture. */
+function groundOf(
+  { edge, plane, wall, horizonY, width: w, height: h }: SceneSurvey,
+  view: { width: number; height: number; k: number },
+): Uint8Array {
+  const within =
+    edge ??
+    (plane
+      ? spread(plane.corners, 1.7)
+      : ([
+          [0, h * 0.6],
+          [w, h * 0.6],
+          [w, h],
+          [0, h],
+        ] as Outline));
+  const cover = polygonCover({ ...view, left: 0, top: 0, k: 1 / view.k }, within);
+  const top = (x: number) => {
+    const far = (horizonY ?? 0) + h * 0.02;
+    if (!wall) return far;
+    const [[ax, ay], [bx, by]] = wall;
+    return Math.max(far, ay + ((by - ay) * (x - ax)) / (bx - ax || 1));
+  };
+  return Uint8Array.from(cover.data, (v, i) => {
+    const x = i % view.width;
+    return v > 0.5 && (i - x) / view.width > top(x / view.k) * view.k ? 1 : 0;
+  });
+}
+
+function spread(corners: Outline, by: number): Outline {
+  const [mx, my] = [0, 1].map((c) => corners.reduce((sum, p) => sum + p[c], 0) / corners.length);
+  return corners.map(([x, y]) => [mx + (x - mx) * by, my + (y - my) * by]);
+}
+
+/** A picture in OKLab, without the grain of its surface. */
+function labPlanes({ width, height, data }: Rgba): Record<'L' | 'a' | 'b', Plane> {
+  const [L, a, b] = [0, 1, 2].map(() => createPlane(width, height));
+  const lab = new Float64Array(3);
+  for (let i = 0; i < L.data.length; i++) {
+    oklabOf(data[i * 4], data[i * 4 + 1], data[i * 4 + 2], lab);
+    [L.data[i], a.data[i], b.data[i]] = lab;
+  }
+  const sigma = Math.max(0.8, width / 320);
+  return { L: blur(L, sigma), a: blur(a, sigma), b: blur(b, sigma) };
+}
+
+/** The lightness that parts the ground's two groups; null where it is no two. */
+function splitOf(light: Float32Array, ground: Uint8Array): number | null {
+  const BINS = 128;
+  const bins = new Float64Array(BINS);
+  light.forEach((v, i) => ground[i] && bins[Math.max(0, Math.min(BINS - 1, Math.floor(v * BINS)))]++);
+  const count = bins.reduce((sum, n) => sum + n, 0);
+  if (!count) return null;
+  const mean = bins.reduce((sum, n, i) => sum + n * i, 0) / count;
+  const variance = bins.reduce((sum, n, i) => sum + n * (i - mean) ** 2, 0) / count;
+  let [below, weight] = [0, 0];
+  let best = { between: 0, at: 0, share: 0, apart: 0 };
+  bins.forEach((n, i) => {
+    weight += n;
+    below += n * i;
+    const share = weight / count;
+    if (!(share > 0 && share < 1)) return;
+    const apart = (mean * count - below) / (count - weight) - below / weight;
+    const between = share * (1 - share) * apart * apart;
+    if (between > best.between) best = { between, at: i, share, apart };
+  });
+  const { between, at, share, apart } = best;
+  if (!variance || between / variance < SPLIT || apart / BINS < APART) return null;
+  return Math.min(share, 1 - share) < LEAST_SHARE ? null : (at + 1) / BINS;
+}
+
+function meanColour(lab: Record<'L' | 'a' | 'b', Plane>, holds: (i: number) => boolean) {
+  let n = 0;
+  const sum = { L: 0, a: 0, b: 0 };
+  for (let i = 0; i < lab.L.data.length; i++) {
+    if (!holds(i)) continue;
+    n++;
+    sum.L += lab.L.data[i];
+    sum.a += lab.a.data[i];
+    sum.b += lab.b.data[i];
+  }
+  return { L: sum.L / n, a: sum.a / n, b: sum.b / n };
+}
+
+/** The outer outline of one group, coarser until it has few enough points. */
+function outlineOf(
+  labels: Int32Array,
+  label: number,
+  { width, height }: { width: number; height: number },
+): Outline {
+  const own = createPlane(width, height);
+  labels.forEach((l, i) => l === label && (own.data[i] = 1));
+  for (let tolerance = 0.7; ; tolerance *= 1.5) {
+    const rings = contours(own, tolerance).map((ring) => ring.map(([x, y]): [number, number] => [x, y]));
+    const outer = rings.sort((a, b) => sizeOf(b) - sizeOf(a))[0] ?? [];
+    if (outer.length <= POINTS) return outer;
+  }
+}
+
+const sizeOf = (ring: Outline) =>
+  Math.abs(
+    ring.reduce((sum, [x, y], i) => {
+      const [nx, ny] = ring[(i + 1) % ring.length];
+      return sum + x * ny - nx * y;
+    }, 0),
+  );
