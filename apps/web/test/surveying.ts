@@ -8,6 +8,7 @@ export const seeing = {
   bulge: null as Awaited<ReturnType<Real['bulgeSeen']>>,
   /** The areas whose bulge was asked for. */
   asked: [] as Parameters<Real['bulgeSeen']>[1][],
+  shade: (() => Promise.resolve([])) as Real['shadeSeen'],
   edges: ((_, edges) => Promise.resolve(edges)) as Real['edgesSeen'],
 };
 
@@ -17,3 +18,4 @@ export const bulgeSeen: Real['bulgeSeen'] = (_, area) => {
   return Promise.resolve(seeing.bulge);
 };
 export const edgesSeen: Real['edgesSeen'] = (...asked) => seeing.edges(...asked);
+export const shadeSeen: Real['shadeSeen'] = (...asked) => seeing.shade(...asked);

@@ -12,6 +12,7 @@ type Outline = [number, number][];
 /** Shade and light are two groups where the groups explain so much of what differs, and lie so far apart in lightness. */
 const SPLIT = 0.62;
 const APART = 0.09;
+const VALLEY = 0.75;
 /** Either group holds at least such a share of the ground. */
 const LEAST_SHARE = 0.04;
 /** How far the colour, for its lightness, may lie off that of the lit ground: skylight is bluer than the sun. */
@@ -43,7 +44,8 @@ export function findShade(picture: Rgba, survey: SceneSurvey): Outline[] {
     const k = lit.L / Math.max(0.05, light[i]);
     if (Math.hypot(lab.a.data[i] * k - lit.a, lab.b.data[i] * k - lit.b) < SAME_SURFACE * lit.L) shade[i] = 1;
   }
-  const round = Math.max(1, width / 400);
+  // Lines between boards are no shade.
+  const round = Math.max(1, width / 200);
   shade = grow(grow(shade, width, height, -round), width, height, round);
   const { labels, list } = components(shade, width, height);
   return list
@@ -82,10 +84,13 @@ function groundOf(
     const [[ax, ay], [bx, by]] = wall;
     return Math.max(far, ay + ((by - ay) * (x - ax)) / (bx - ax || 1));
   };
-  return Uint8Array.from(cover.data, (v, i) => {
-    const x = i % view.width;
-    return v > 0.5 && (i - x) / view.width > top(x / view.k) * view.k ? 1 : 0;
+  const { width, height, k } = view;
+  const inside = Uint8Array.from(cover.data, (v, i) => {
+    const x = i % width;
+    return v > 0.5 && (i - x) / width > top(x / k) * k ? 1 : 0;
   });
+  // Its border mixes with what lies beyond.
+  return grow(inside, width, height, -width / 160);
 }
 
 function spread(corners: Outline, by: number): Outline {
@@ -127,6 +132,11 @@ function splitOf(light: Float32Array, ground: Uint8Array): number | null {
   });
   const { between, at, share, apart } = best;
   if (!variance || between / variance < SPLIT || apart / BINS < APART) return null;
+  // Two groups have fewer between them; what falls off evenly has as many everywhere.
+  const often = (bin: number) => bins.slice(Math.max(0, bin - 3), bin + 4).reduce((sum, n) => sum + n, 0);
+  const peak = (from: number, to: number) =>
+    Math.max(...Array.from({ length: Math.max(1, to - from) }, (_, i) => often(from + i)));
+  if (often(at) > VALLEY * Math.min(peak(0, at), peak(at + 1, BINS))) return null;
   return Math.min(share, 1 - share) < LEAST_SHARE ? null : (at + 1) / BINS;
 }
 

@@ -2,11 +2,13 @@ import { expose } from 'comlink';
 import { createPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import { bulgeOf } from '@scenograph/core/stage/estimate-areas';
 import type { Bulge } from '@scenograph/core/stage/estimate-bulge';
+import { findShade } from '@scenograph/core/stage/find-shade';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import type { AreaEdges, PrintArea } from '@scenograph/core/surface/area';
 import type { Pair } from '@scenograph/core/surface/homography';
 import { snapEdge } from '@scenograph/core/surface/snap-edge';
 import { strongCorners, type Corner } from '@scenograph/core/surface/strong-corners';
+import { reduceTo } from '@scenograph/core/raster/resample';
 import { storedFile } from './stored-file';
 
 /** Looks at a surveyed picture away from the page: its corners, its edges, how far a packet bulges. */
@@ -49,6 +51,10 @@ const api = {
   },
   async bulge(url: string, area: PrintArea, survey: SceneSurvey): Promise<Bulge | null> {
     return bulgeOf(await pictureAt(url), area, survey);
+  },
+  /** Outlines of the shade that lies on the ground, in the survey's pixels. */
+  async shade(url: string, survey: SceneSurvey): Promise<[number, number][][]> {
+    return findShade(reduceTo(await pictureAt(url), 640), survey);
   },
   /** @param reach how far beside the edges is looked, in the survey's pixels */
   async edges(url: string, edges: AreaEdges, width: number, reach: number): Promise<AreaEdges> {

@@ -17,3 +17,6 @@ export const bulgeSeen = (url: string, area: PrintArea, survey: SceneSurvey) =>
 /** An area's edges drawn to what the picture shows within so many pixels beside them. */
 export const edgesSeen = (url: string, edges: AreaEdges, width: number, reach: number) =>
   worker.ask((w) => w.edges(url, edges, width, reach));
+
+/** Outlines of the shade that lies on a scene's ground, in the survey's pixels. */
+export const shadeSeen = (url: string, survey: SceneSurvey) => worker.ask((w) => w.shade(url, survey));

@@ -6,8 +6,10 @@ import { reducedUrl, type Scene } from '../../api/client';
 import { useSize } from '../../ui/use-size';
 import { AreaHandles } from './area-handles';
 import { MendLayer } from './mend-layer';
-import { EdgeHandles } from './ground-edge';
 import { KnownRectangle } from './known-rectangle';
+import { OutlineHandles } from './outline-handles';
+import { ShadowMarks } from './shadow-marks';
+import type { ChosenOutline } from './shadows-section';
 import { handlesFor, type MakeHandle } from './survey-handle';
 import { useCornerSnap } from './use-corner-snap';
 import type { useMending } from './use-mending';
@@ -30,6 +32,8 @@ export function SurveyPicture({
   open,
   area,
   onArea,
+  outline,
+  onOutline,
   mending,
 }: {
   scene: Scene;
@@ -43,6 +47,8 @@ export function SurveyPicture({
   open: string[];
   area: string | null;
   onArea(id: string | null): void;
+  outline: ChosenOutline | null;
+  onOutline(outline: ChosenOutline | null): void;
   mending: ReturnType<typeof useMending>;
 }) {
   const picture = reducedUrl(survey.mended ?? scene.picture, 2048);
@@ -76,7 +82,17 @@ export function SurveyPicture({
         >
           {camera && spots && <Grid {...{ camera, survey, px }} />}
           {plane && <PlaneHandles {...{ survey, px, handle }} />}
-          {plane && survey.edge && <EdgeHandles edge={survey.edge} {...{ px, handle, commit }} />}
+          {plane && survey.edge && (
+            <OutlineHandles
+              outline={survey.edge}
+              what={msg('the edge')}
+              change={(edge) => ({ edge })}
+              {...{ px, handle, commit }}
+            />
+          )}
+          {open.includes('shadows') && (
+            <ShadowMarks {...{ survey, px, handle, commit }} chosen={outline} onChoose={onOutline} />
+          )}
           {open.includes('areas') && (
             <AreaHandles {...{ survey, px, handle }} chosen={area} onChoose={onArea} />
           )}

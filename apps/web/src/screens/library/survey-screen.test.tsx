@@ -229,3 +229,66 @@ test('the ground ends where its edge is drawn: points are added, moved and remov
   await user.click(screen.getByRole('button', { name: 'Undo: Edge of the ground' }));
   expect(screen.getAllByRole('slider', { name: /^Point \d of the edge$/ })).toHaveLength(3);
 });
+
+test('the foot of a wall is drawn and moved by keyboard, and undone', async () => {
+  const { user, kept } = await opened();
+  expect(section(/Shadows/)).toHaveTextContent('the ground alone');
+  await user.click(section(/Shadows/));
+  await user.click(screen.getByRole('button', { name: 'Draw the foot of the wall' }));
+  expect(section(/Shadows/)).toHaveTextContent('wall');
+  screen.getByRole('slider', { name: 'Left end of the foot of the wall' }).focus();
+  await user.keyboard('{Shift>}{ArrowUp}{/Shift}');
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.wall).toEqual([
+    [120, 350],
+    [680, 360],
+  ]);
+  await user.click(screen.getByRole('button', { name: 'Remove the wall' }));
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.wall).toBeNull();
+  await user.click(screen.getByRole('button', { name: 'Undo: Wall' }));
+  expect(screen.getByRole('slider', { name: 'Right end of the foot of the wall' })).toBeInTheDocument();
+});
+
+test('things and shade are outlined, one at a time; what is found is added to what was drawn', async () => {
+  const found: [number, number][] = [
+    [300, 420],
+    [380, 420],
+    [340, 500],
+  ];
+  seeing.shade = () => Promise.resolve([found]);
+  const { user, kept } = await opened();
+  await user.click(section(/Shadows/));
+  await user.click(screen.getByRole('button', { name: 'Add a thing' }));
+  await user.click(screen.getByRole('button', { name: 'Add a shade' }));
+  // The one added last is the one that is dragged.
+  expect(screen.queryByRole('slider', { name: 'Point 1 of thing 1' })).toBeNull();
+  screen.getByRole('slider', { name: 'Point 1 of shade 1' }).focus();
+  await user.keyboard('{Delete}');
+  await user.click(screen.getByRole('button', { name: 'thing 1' }));
+  expect(screen.getAllByRole('slider', { name: /^Point \d of thing 1$/ })).toHaveLength(4);
+  await user.click(screen.getByRole('button', { name: 'Find shade in the picture' }));
+  expect(await screen.findByRole('button', { name: 'shade 2' })).toBeVisible();
+  expect(section(/Shadows/)).toHaveTextContent('1 thing, 2 shades');
+  await stored();
+  const { things, shades } = kept.bodies.at(-1)!.survey;
+  expect(things).toHaveLength(1);
+  expect(shades!.map((s) => s.length)).toEqual([3, 3]);
+  expect(shades![1]).toEqual(found);
+  await user.click(screen.getByRole('button', { name: 'Remove shade 1' }));
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.shades).toEqual([found]);
+});
+
+test('where no shade is seen, or the picture cannot be read, a sentence says so and nothing changes', async () => {
+  seeing.shade = () => Promise.resolve([]);
+  const { user, kept } = await opened();
+  await user.click(section(/Shadows/));
+  await user.click(screen.getByRole('button', { name: 'Find shade in the picture' }));
+  expect(await screen.findByText(/No shade is seen on the ground/)).toBeVisible();
+  seeing.shade = () =>
+    Promise.reject(new Error('The picture cannot be loaded. Reload the page and try again.'));
+  await user.click(screen.getByRole('button', { name: 'Find shade in the picture' }));
+  expect(await screen.findByText(/cannot be loaded/)).toBeVisible();
+  expect(kept.bodies).toHaveLength(0);
+});

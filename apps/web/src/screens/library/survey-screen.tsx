@@ -18,6 +18,7 @@ import { AreasSection } from './areas-section';
 import { MaskSection } from './mask-section';
 import { MendSection } from './mend-section';
 import { PlaneSection } from './plane-section';
+import { ShadowsSection, type ChosenOutline } from './shadows-section';
 import { SpotsSection, withSpot } from './spots-section';
 import { SurveyPicture } from './survey-picture';
 import { surveyStore, useSurveyEdits } from './survey-store';
@@ -48,6 +49,7 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
   const [placing, setPlacing] = useState(false);
   const [open, setOpen] = useState<string[]>([scene.survey.areas.length ? 'areas' : 'plane']);
   const [area, setArea] = useState<string | null>(scene.survey.areas[0]?.id ?? null);
+  const [outline, setOutline] = useState<ChosenOutline | null>(null);
   const mending = useMending(scene, survey, commit);
 
   const { camera, wrong } = useMemo((): { camera: Camera | null; wrong: string | null } => {
@@ -99,6 +101,8 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
           open={open}
           area={area}
           onArea={setArea}
+          outline={outline}
+          onOutline={setOutline}
           mending={mending}
         />
         <aside
@@ -106,9 +110,10 @@ function Survey({ scene, now }: { scene: Scene; now: Surveyed }) {
           className="border-line bg-card w-78 shrink-0 overflow-y-auto border-l"
         >
           <Sections
-            {...{ scene, now, camera, wrong, placing, open, area, mending, edits }}
+            {...{ scene, now, camera, wrong, placing, open, area, outline, mending, edits }}
             onOpen={setOpen}
             onArea={setArea}
+            onOutline={setOutline}
             onPlacing={setPlacing}
           />
         </aside>
@@ -127,10 +132,12 @@ function Sections({
   placing,
   open,
   area,
+  outline,
   mending,
   edits,
   onOpen,
   onArea,
+  onOutline,
   onPlacing,
 }: {
   scene: Scene;
@@ -140,10 +147,12 @@ function Sections({
   placing: boolean;
   open: string[];
   area: string | null;
+  outline: ChosenOutline | null;
   mending: ReturnType<typeof useMending>;
   edits: ReturnType<typeof useSurveyEdits>;
   onOpen(sections: string[]): void;
   onArea(id: string | null): void;
+  onOutline(outline: ChosenOutline | null): void;
   onPlacing(on: boolean): void;
 }) {
   const { survey } = now;
@@ -161,7 +170,16 @@ function Sections({
       <Section n={2} id="light" title={msg('Light')} summary={lightInWords(survey)}>
         <LightPart {...{ survey, during, commit }} />
       </Section>
-      <Section n={3} id="spots" title={msg('Placement points')} summary={String(survey.spots.length)}>
+      <Section n={3} id="shadows" title={msg('Shadows')} summary={meetsInWords(survey)}>
+        <ShadowsSection
+          picture={survey.mended ?? scene.picture}
+          survey={survey}
+          chosen={outline}
+          onChoose={onOutline}
+          commit={commit}
+        />
+      </Section>
+      <Section n={4} id="spots" title={msg('Placement points')} summary={String(survey.spots.length)}>
         <SpotsSection
           survey={survey}
           camera={camera}
@@ -171,25 +189,14 @@ function Sections({
         />
       </Section>
       <Section
-        n={4}
+        n={5}
         id="foreground"
         title={msg('Foreground')}
         summary={survey.occluder ? msg('masked') : msg('none')}
       >
-        <MaskSection
-          scene={scene}
-          mask="occluder"
-          title={msg('{now} foreground', { now: now.title })}
-          about={msg('What stands before the products, cut out with the cutout desk.')}
-          hint={msg(
-            'Keep what stands before the products and drop the rest; then come back here and use it.',
-          )}
-          value={survey.occluder}
-          onTaken={(occluder) => commit({ occluder })}
-          onWithout={() => commit({ occluder: null })}
-        />
+        <ForegroundPart {...{ scene, now, commit }} />
       </Section>
-      <Section n={5} id="areas" title={msg('Print areas')} summary={String(survey.areas.length)}>
+      <Section n={6} id="areas" title={msg('Print areas')} summary={String(survey.areas.length)}>
         <AreasSection
           picture={survey.mended ?? scene.picture}
           survey={survey}
@@ -200,20 +207,44 @@ function Sections({
         />
       </Section>
       <Section
-        n={6}
+        n={7}
         id="outline"
         title={msg('Outline of the item')}
         summary={survey.outline ? msg('made') : msg('none')}
       >
         <OutlinePart {...{ scene, now, commit }} />
       </Section>
-      <Section n={7} id="mend" title={msg('Remove marks')} summary={String(survey.mends.length)}>
+      <Section n={8} id="mend" title={msg('Remove marks')} summary={String(survey.mends.length)}>
         <MendSection survey={survey} mending={mending} />
       </Section>
-      <Section n={8} id="about" title={msg('About')} summary={now.season ?? ''}>
+      <Section n={9} id="about" title={msg('About')} summary={now.season ?? ''}>
         <AboutSection sceneId={scene.id} now={now} during={edits.during} commit={edits.commit} />
       </Section>
     </Accordion.Root>
+  );
+}
+
+/** What stands before the products, as a mask. */
+function ForegroundPart({
+  scene,
+  now,
+  commit,
+}: {
+  scene: Scene;
+  now: Surveyed;
+  commit(value: Partial<SceneSurvey>): void;
+}) {
+  return (
+    <MaskSection
+      scene={scene}
+      mask="occluder"
+      title={msg('{now} foreground', { now: now.title })}
+      about={msg('What stands before the products, cut out with the cutout desk.')}
+      hint={msg('Keep what stands before the products and drop the rest; then come back here and use it.')}
+      value={now.survey.occluder}
+      onTaken={(occluder) => commit({ occluder })}
+      onWithout={() => commit({ occluder: null })}
+    />
   );
 }
 
@@ -246,6 +277,16 @@ const lightInWords = ({ light }: SceneSurvey) =>
     azimuthDeg: Math.round(light.azimuthDeg),
     elevationDeg: Math.round(light.elevationDeg),
   });
+
+/** What shadows meet besides the ground. */
+function meetsInWords({ wall, things = [], shades = [] }: SceneSurvey): string {
+  const words = [
+    wall ? msg('wall') : null,
+    things.length ? msg('{n, plural, one {# thing} other {# things}}', { n: things.length }) : null,
+    shades.length ? msg('{n, plural, one {# shade} other {# shades}}', { n: shades.length }) : null,
+  ].filter((word) => word !== null);
+  return words.join(', ') || msg('the ground alone');
+}
 
 /** Where the scene's light comes from, and how far its ground mirrors. */
 function LightPart({
