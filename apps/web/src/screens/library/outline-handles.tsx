@@ -51,10 +51,10 @@ export function OutlineHandles({
             aria-label={msg('Add a point after point {n} of {what}', { n: i + 1, what })}
             cx={between(i)[0]}
             cy={between(i)[1]}
-            r={5 * px}
+            r={3.5 * px}
             fill="#ffffff"
             stroke="#12463a"
-            strokeWidth={2 * px}
+            strokeWidth={1.5 * px}
             className="cursor-pointer"
             onClick={() => add(i)}
             onKeyDown={(e) => {
@@ -68,6 +68,7 @@ export function OutlineHandles({
         handle(msg('Point {n} of {what}', { n: i + 1, what }), at, (to) => change(outline.with(i, to)), {
           colour: '#d3f04a',
           snaps: true,
+          small: true,
           ...(outline.length > FEWEST && { without: change(outline.toSpliced(i, 1)) }),
         }),
       )}

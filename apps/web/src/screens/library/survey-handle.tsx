@@ -13,6 +13,8 @@ export interface HandleLook<Change> {
   colour?: string;
   /** Whether it is drawn to what the picture shows; with Alt it is not. */
   snaps?: boolean;
+  /** One of many. */
+  small?: boolean;
   /** The change that removes it, by Delete. */
   without?: Change;
 }
@@ -41,7 +43,7 @@ export function handlesFor<Change>({ px, at, snap, during, commit }: Hands<Chang
     label: string,
     [x, y]: [number, number],
     change: (to: [number, number]) => Change,
-    { colour = '#ffffff', snaps = false, without }: HandleLook<Change> = {},
+    { colour = '#ffffff', snaps = false, small = false, without }: HandleLook<Change> = {},
   ) {
     const to = (e: React.PointerEvent) => (snaps && !e.altKey ? snap(at(e)) : at(e));
     return (
@@ -54,10 +56,10 @@ export function handlesFor<Change>({ px, at, snap, during, commit }: Hands<Chang
         aria-valuenow={Math.round(x)}
         cx={x}
         cy={y}
-        r={8 * px}
+        r={(small ? 5.5 : 8) * px}
         fill={colour}
         stroke="#12463a"
-        strokeWidth={2.5 * px}
+        strokeWidth={(small ? 2 : 2.5) * px}
         className="cursor-grab"
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
         onPointerMove={(e) => e.buttons && during(change(to(e)))}
