@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
-import { toneOf } from '@scenograph/core/elements/product/lit';
+import { airOf, toneOf } from '@scenograph/core/elements/product/lit';
 import type { ProductElement } from '@scenograph/core/elements/product/model';
 import { emptyShot } from '@scenograph/core/shot/document';
 import { resolveBase, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { newProduct, newSceneBackdrop } from '@scenograph/core/shot/starters';
 import type { Rgba } from '@scenograph/core/raster/pixels';
 import { baseOfCutout } from '@scenograph/core/stage/base';
-import { readSceneFile } from '@scenograph/core/stage/scene-file';
+import { readSceneFile, type SceneFile } from '@scenograph/core/stage/scene-file';
 import { movedOnGround } from '@scenograph/core/stage/stand';
 import { groundOf } from '@scenograph/core/elements/ground-of';
 import { createPainter, type Painter } from './painter';
@@ -29,13 +29,14 @@ const svg = (width: number, height: number, parts: string) =>
 
 /** A warm table before a pale wall, and a can of one paint, evenly lit in its photo, with what else is seen on it. */
 async function staged(
-  groundEdge?: [number, number][],
+  marks: Partial<SceneFile> = {},
   paint = '#8a8a8a',
   on = '',
+  scenery = '',
 ): Promise<{ shot: ResolvedShot; product: ProductElement; painter: Painter }> {
   const wall =
     '<rect width="800" height="260" fill="#e8e6e0"/><rect y="260" width="800" height="340" fill="#b08a60"/>';
-  const scene = keep(await svg(800, 600, wall));
+  const scene = keep(await svg(800, 600, wall + scenery));
   const can = `<g fill="${paint}"><rect y="16" width="160" height="210"/><ellipse cx="80" cy="16" rx="80" ry="16"/><ellipse cx="80" cy="226" rx="80" ry="20"/></g>${on}`;
   const bytes = await svg(160, 246, can);
   const base = baseOfCutout(await decodePicture(bytes));
@@ -55,7 +56,7 @@ async function staged(
       widthMm: 400,
       depthMm: 300,
     },
-    ...(groundEdge && { groundEdge }),
+    ...marks,
     light: { azimuthDeg: -80, elevationDeg: 40, softness: 0.2 },
     standSpots: [{ id: 'middle', x: 400, y: 450, pxPerMm: 1 }],
   };
@@ -125,7 +126,7 @@ test('drift and light are told of what is painted; the tint is held under the li
 test('a window of the studio goes from a glazed can; a print and a can without one stay', async () => {
   const spot = (fill: string) => `<rect x="52" y="70" width="20" height="14" fill="${fill}"/>`;
   const looked = async (on: string, gloss: number | null) => {
-    const { shot, product, painter } = await staged(undefined, '#0f6f70', on);
+    const { shot, product, painter } = await staged({}, '#0f6f70', on);
     const changed = { ...product, gloss };
     const told = await painter.with(withProduct(shot, changed), (environment) =>
       toneOf(changed, environment),
@@ -185,7 +186,7 @@ test('shadow and reflection end at the edge of the ground, and what stands on it
   const { shot, product, painter } = await staged();
   const [backdrop] = shot.elements;
   const edge: [number, number][] = [[330, 300], [790, 300], [790, 590], [330, 590]]; // prettier-ignore
-  const ending = (await staged(edge)).shot;
+  const ending = (await staged({ groundEdge: edge })).shot;
   const lit = {
     ...product,
     shadow: { ...product.shadow, light: { azimuthDeg: 80, elevationDeg: 30, softness: 0.1 } },
@@ -213,4 +214,109 @@ test('shadow and reflection end at the edge of the ground, and what stands on it
   // To the left of the edge the shadow is gone, where it fell before.
   expect(before).toBeGreaterThan(20);
   expect(left).toBeLessThan(2);
+});
+
+/** The red of a place of the frame: 176 on the table, 232 on the wall, 138 on the can. */
+const light = ({ data, width }: Rgba, x: number, y: number) =>
+  data[(Math.round(y) * width + Math.round(x)) * 4];
+
+test('a shadow climbs a surveyed wall, also where the ground ends before it', async () => {
+  const wallFoot: SceneFile['wallFoot'] = [
+    [200, 300],
+    [600, 300],
+  ];
+  const groundEdge: SceneFile['groundEdge'] = [
+    [0, 300],
+    [800, 300],
+    [800, 600],
+    [0, 600],
+  ];
+  const over = async (marks: Partial<SceneFile>) => {
+    const { shot, product, painter } = await staged(marks);
+    const away = { azimuthDeg: -20, elevationDeg: 20, softness: 0 };
+    const lit = {
+      ...product,
+      box: { ...product.box, y: product.box.y - 90 },
+      relight: 0,
+      tone: { strength: 0, limit: 6 },
+    };
+    const shaded = { ...lit, shadow: { ...lit.shadow, strength: 0.8, light: away } };
+    const painted = (await painter.paint(withProduct(shot, shaded))).pixels();
+    const { box } = shaded;
+    // Right of the product and above the wall's foot.
+    let least = 255;
+    for (let x = box.x + box.width + 4; x < box.x + box.width * 2; x++)
+      least = Math.min(least, light(painted, x, 285));
+    return least;
+  };
+  const wall = await over({ wallFoot });
+  expect(wall).toBeLessThan(110);
+  expect(Math.abs((await over({ wallFoot, groundEdge })) - wall)).toBeLessThan(4);
+  // Without the wall the ground ends at its edge, and nothing beyond it is shaded.
+  expect(await over({ groundEdge })).toBe(176);
+});
+
+test('in the scene’s own shade a product is darker and throws no second shadow', async () => {
+  const shades: SceneFile['shades'] = [
+    [
+      [0, 380],
+      [800, 380],
+      [800, 600],
+      [0, 600],
+    ],
+  ];
+  const dark = '<rect y="380" width="800" height="220" fill="#6a5338"/>';
+  const painted = async (marks: Partial<SceneFile>) => {
+    const { shot, product, painter } = await staged(marks, '#8a8a8a', '', dark);
+    const sharp = { ...product, relight: 0, tone: { strength: 0, limit: 6 } };
+    const side = { ...sharp, shadow: { ...sharp.shadow, strength: 0.9, contact: 0 } };
+    return { pixels: (await painter.paint(withProduct(shot, side))).pixels(), product };
+  };
+  const [lit, shaded] = [await painted({}), await painted({ shades })];
+  const { box } = lit.product;
+  const beside = (p: typeof lit) => light(p.pixels, box.x + box.width + 18, box.y + box.height - 12);
+  expect(beside(lit)).toBeLessThan(70);
+  expect(beside(shaded)).toBe(106);
+  expect(strip(shaded.pixels, lit.product, 0.5)).toBeLessThan(strip(lit.pixels, lit.product, 0.5) - 30);
+});
+
+test('where the scene runs out of focus a product does too, beyond its edge; by hand it stays sharp', async () => {
+  const { shot, product, painter } = await staged({
+    focus: { sharp: [400, 590], soft: [400, 450], blurPx: 6 },
+  });
+  expect(product.blur).toBeNull();
+  const ground = groundOf(shot.elements);
+  const bare = {
+    ...product,
+    box: movedOnGround(product, { x: 400, y: 450 }, ground, FRAME),
+    relight: 0,
+    tone: { strength: 0, limit: 6 },
+    shadow: { ...product.shadow, strength: 0, contact: 0 },
+  };
+  const paint = async (change: Partial<ProductElement>) =>
+    (await painter.paint(withProduct(shot, { ...bare, ...change }))).pixels();
+  const told = await painter.with(withProduct(shot, bare), (environment) => airOf(bare, environment));
+  // Its spot is a little raised, and so a little nearer than the ground that shows there.
+  expect(told.blur).toBeGreaterThan(2);
+  expect(told.blur).toBeLessThan(6);
+  const [soft, sharp] = [await paint({}), await paint({ blur: 0 })];
+  const { box } = bare;
+  const [edge, middle] = [box.x + box.width, box.y + box.height / 2];
+  // The table shows just outside the sharp product, and is darkened by the soft one.
+  expect(light(sharp, edge + 2, middle)).toBeGreaterThan(light(soft, edge + 2, middle) + 5);
+  expect(light(soft, edge - 2, middle)).toBeGreaterThan(light(sharp, edge - 2, middle) + 5);
+  expect(light(soft, box.x + box.width / 2, middle)).toBe(light(sharp, box.x + box.width / 2, middle));
+});
+
+test('haze lies over a product as far as it stands away', async () => {
+  const marks: Partial<SceneFile> = { haze: { at: [400, 450], share: 0.5, colour: '#ffffff' } };
+  const { shot, product, painter } = await staged(marks);
+  const plain = { ...product, relight: 0, tone: { strength: 0, limit: 6 } };
+  const at = async (change: Partial<ProductElement>) =>
+    strip((await painter.paint(withProduct(shot, { ...plain, ...change }))).pixels(), product, 0.5);
+  const [hazy, clear] = [await at({}), await at({ haze: 0 })];
+  expect(clear).toBeCloseTo(138, 0);
+  // Half of linear 0.25 and half of 1, encoded.
+  expect(hazy).toBeGreaterThan(195);
+  expect(hazy).toBeLessThan(212);
 });

@@ -5,7 +5,7 @@ import { InvalidArgumentError, type Command } from 'commander';
 import type { BackdropElement } from '@scenograph/core/elements/backdrop/model';
 import type { Ground } from '@scenograph/core/stage/ground';
 import { sceneCamera, type SceneSurvey } from '@scenograph/core/stage/survey';
-import { toneOf } from '@scenograph/core/elements/product/lit';
+import { airOf, toneOf } from '@scenograph/core/elements/product/lit';
 import type { Pose } from '@scenograph/core/stage/stand';
 import type { ProductElement } from '@scenograph/core/elements/product/model';
 import { boundsAbove, alphaPlane, crop } from '@scenograph/core/raster/pixels';
@@ -91,9 +91,10 @@ async function stage(
   const resolved = resolveBase({ ...shot, elements: [backdrop, product] }, null);
   const painter = painterOf(scene, cutout);
   const painted = await painter.paint(resolved);
-  const { drift, held, light, gloss } = await painter.with(resolved, (environment) =>
-    toneOf(product, environment),
-  );
+  const { drift, held, light, gloss, blur, haze } = await painter.with(resolved, (environment) => ({
+    ...toneOf(product, environment),
+    ...airOf(product, environment),
+  }));
   const { told } = await writePicture(options.output, painted.pixels(), format);
   print({
     ...told,
@@ -104,6 +105,8 @@ async function stage(
     colourDriftHeld: held,
     light: round(light, 2),
     gloss,
+    blur: round(blur, 2),
+    haze: round(haze?.share ?? 0, 2),
     milliseconds: Math.round(performance.now() - started),
   });
 }

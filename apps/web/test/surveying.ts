@@ -9,6 +9,7 @@ export const seeing = {
   /** The areas whose bulge was asked for. */
   asked: [] as Parameters<Real['bulgeSeen']>[1][],
   shade: (() => Promise.resolve([])) as Real['shadeSeen'],
+  focus: (() => Promise.resolve(null)) as Real['focusSeen'],
   edges: ((_, edges) => Promise.resolve(edges)) as Real['edgesSeen'],
 };
 
@@ -19,3 +20,4 @@ export const bulgeSeen: Real['bulgeSeen'] = (_, area) => {
 };
 export const edgesSeen: Real['edgesSeen'] = (...asked) => seeing.edges(...asked);
 export const shadeSeen: Real['shadeSeen'] = (...asked) => seeing.shade(...asked);
+export const focusSeen: Real['focusSeen'] = (...asked) => seeing.focus(...asked);

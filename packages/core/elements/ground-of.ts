@@ -1,6 +1,7 @@
 import { isBackdrop } from './backdrop/model';
 import type { ElementBase } from './base';
 import { levelOfScale, movedCamera, type Camera } from '../stage/camera';
+import { surveyedFocus, surveyedHaze } from '../stage/depth-of-field';
 import { thingFace, wallFace, wallRegion, type Face } from '../stage/faces';
 import type { Ground } from '../stage/ground';
 import { setCamera } from '../stage/set';
@@ -23,6 +24,8 @@ export function groundOf(elements: readonly ElementBase[]): Ground | null {
         occluder: null,
         edge: null,
         upright: null,
+        focus: null,
+        haze: null,
         shades: [],
         k: 1,
       };
@@ -51,6 +54,8 @@ export function groundOf(elements: readonly ElementBase[]): Ground | null {
       edge: survey.edge ? moved(survey.edge) : null,
       upright: uprightOf(survey, camera, moved),
       shades: survey.shades?.map(moved) ?? [],
+      focus: surveyedFocus(survey),
+      haze: surveyedHaze(survey),
       k,
     };
   }

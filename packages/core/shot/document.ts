@@ -34,7 +34,7 @@ export interface Shot {
 }
 
 /** The document version this code writes. */
-export const SHOT_VERSION = 9;
+export const SHOT_VERSION = 10;
 
 const side = Joi.number().integer().min(16).max(12000).required();
 

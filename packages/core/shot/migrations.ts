@@ -111,6 +111,14 @@ const STEPS: ((shot: Json) => Json)[] = [
       element.kind === 'product' ? { ...element, gloss: 0 } : element,
     ),
   }),
+  // 10: a product may be out of focus and in haze, as its scene is at its depth.
+  (shot) => ({
+    ...shot,
+    version: 10,
+    elements: (shot.elements as Json[]).map((element) =>
+      element.kind === 'product' ? { ...element, blur: 0, haze: 0 } : element,
+    ),
+  }),
 ];
 
 /** Every difference of every slot changed alike. */

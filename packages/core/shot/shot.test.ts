@@ -182,13 +182,15 @@ test('shots of the first version open; newer and foreign ones are refused with a
   const read = readShot(old);
   const [ground, stood] = read.elements;
   expect(ground).toEqual(now.elements[0]);
-  // What older shots did not have begins as it was: no tone, no reflection; shadows by the scene's light, which does not fall on it,
+  // What older shots did not have begins as it was: no tone, no reflection, no haze; shadows by the scene's light, which does not fall on it,
   // in the shade that was usual then.
   expect(stood).toEqual({
     ...now.elements[1],
     tone: { strength: 0, limit: 6 },
     relight: 0,
     gloss: 0,
+    blur: 0,
+    haze: 0,
     shadow: { ...(now.elements[1] as ProductElement).shadow, tint: '#1c1712' },
   });
   const radial = {

@@ -165,6 +165,8 @@ export function newProduct(
     tone: { strength: ground?.scene ? 0.6 : 0, limit: 6 },
     relight: ground?.scene ? 1 : 0,
     gloss: ground?.scene ? null : 0,
+    blur: ground?.scene ? null : 0,
+    haze: ground?.scene ? null : 0,
     pack: null,
   };
   if (!ground) return product;

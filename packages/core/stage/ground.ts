@@ -1,4 +1,5 @@
 import { cameraFromHorizon, type Camera } from './camera';
+import type { Focus, Haze } from './depth-of-field';
 import type { Face } from './faces';
 import type { Light } from './light';
 
@@ -16,6 +17,9 @@ export interface Ground {
   edge: [number, number][] | null;
   /** What stands on it and takes shadows, with where those may show; null where nothing does. */
   upright: { faces: Face[]; regions: [number, number][][]; key: string } | null;
+  /** How sharp it is at a depth, and what haze lies over it; null where that was not surveyed. */
+  focus: Focus | null;
+  haze: Haze | null;
   /** Outlines of what lies in the scene's own shade. */
   shades: [number, number][][];
   /** Pixels of the frame per pixel of the scene's picture. */

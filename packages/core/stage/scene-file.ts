@@ -1,6 +1,8 @@
 import Joi from 'joi';
 import {
   edgeSchema,
+  focusSchema,
+  hazeSchema,
   knownSchema,
   NO_ITEM,
   outlinesSchema,
@@ -38,6 +40,8 @@ export interface SceneFile {
   /** Outlines of things on which shadows fall, and of what lies in shade. */
   things?: [number, number][][];
   shades?: [number, number][][];
+  focus?: NonNullable<SceneSurvey['focus']>;
+  haze?: NonNullable<SceneSurvey['haze']>;
   palette: string[];
   season?: string;
   /** A grey PNG beside it, white where something stands before the products. */
@@ -105,6 +109,8 @@ const schema = Joi.object({
   wallFoot: wallSchema,
   things: outlinesSchema,
   shades: outlinesSchema,
+  focus: focusSchema,
+  haze: hazeSchema,
   palette: Joi.array().items(colourSchema).max(24).default([]),
   season: Joi.string().max(60),
   occluder: Joi.string().max(200),
@@ -159,6 +165,8 @@ export function readSceneFile(text: string, fileName = 'the side-file'): ReadSce
       ...(file.wallFoot && { wall: file.wallFoot }),
       ...(file.things?.length && { things: file.things }),
       ...(file.shades?.length && { shades: file.shades }),
+      ...(file.focus && { focus: file.focus }),
+      ...(file.haze && { haze: file.haze }),
       occluder: null,
       ...NO_ITEM,
       areas: (file.printAreas ?? []).map((area) => readArea(area, `${file.name} ${file.title}`)),
@@ -252,6 +260,8 @@ export function writeSceneFile(
     ...(survey.wall && { wallFoot: survey.wall }),
     ...(survey.things?.length && { things: survey.things }),
     ...(survey.shades?.length && { shades: survey.shades }),
+    ...(survey.focus && { focus: survey.focus }),
+    ...(survey.haze && { haze: survey.haze }),
     palette: scene.palette,
     ...(scene.season && { season: scene.season }),
     ...(survey.occluder && { occluder: `${name}.occluder.png` }),

@@ -314,6 +314,8 @@ test('a product that is lifted or laid flat stays over its place of the ground, 
     edge: null,
     upright: null,
     shades: [],
+    focus: null,
+    haze: null,
     occluder: null,
     k: 1,
   };

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { hashSchema } from '../raster/schemas';
+import { colourSchema, hashSchema } from '../raster/schemas';
 import { areaSchema, type PrintArea } from '../surface/area';
 import { mendSchema, type MendStep } from '../retouch/mend';
 import {
@@ -42,6 +42,10 @@ export interface SceneSurvey {
   things?: [number, number][][];
   /** Outlines of what lies in shade: there a shadow darkens nothing twice, and what stands in it is shaded. */
   shades?: [number, number][][];
+  /** How sharp the ground is: where it is sharpest, and by how many pixels it is blurred at another place (sigma). */
+  focus?: { sharp: [number, number]; soft: [number, number]; blurPx: number } | null;
+  /** How much of a haze's colour lies over the ground at a place, 0..1; nearer there is less. */
+  haze?: { at: [number, number]; share: number; colour: string } | null;
   /** A grey picture by content hash, white where something stands before the products; null for nothing. */
   occluder: string | null;
   /** Where a blank item takes artwork; a scene that has such areas is a mockup. */
@@ -77,6 +81,16 @@ export const spotsSchema = Joi.array()
 
 export const edgeSchema = Joi.array().items(point).min(3).max(60);
 export const wallSchema = Joi.array().items(point).length(2);
+export const focusSchema = Joi.object({
+  sharp: point,
+  soft: point,
+  blurPx: Joi.number().min(0).max(400).required(),
+});
+export const hazeSchema = Joi.object({
+  at: point,
+  share: Joi.number().min(0).max(0.95).required(),
+  colour: colourSchema.required(),
+});
 export const outlinesSchema = Joi.array().items(edgeSchema).max(40);
 
 export const surveySchema = Joi.object({
@@ -92,6 +106,8 @@ export const surveySchema = Joi.object({
   wall: wallSchema.allow(null),
   things: outlinesSchema,
   shades: outlinesSchema,
+  focus: focusSchema.allow(null),
+  haze: hazeSchema.allow(null),
   occluder: hashSchema.allow(null).required(),
   areas: Joi.array().items(areaSchema).max(24).unique('id').required(),
   outline: hashSchema.allow(null).required(),

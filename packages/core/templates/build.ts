@@ -122,6 +122,8 @@ export class Design {
       tone: { strength: 0, limit: 6 },
       relight: 0,
       gloss: 0,
+      blur: 0,
+      haze: 0,
       pack: null,
       place: place('product', hint, true, area),
       ...more,

@@ -8,7 +8,7 @@ import { greyPlane } from '@scenograph/core/raster/pixels';
 import { itemReach, surfaceOf } from '@scenograph/core/surface/print-item';
 import type { Reach } from '@scenograph/core/surface/uv-map';
 import { groundLightness } from '@scenograph/core/elements/product/ground-lightness';
-import { toneOf } from '@scenograph/core/elements/product/lit';
+import { airOf, toneOf } from '@scenograph/core/elements/product/lit';
 import { environmentOf, needsOf, paintShot } from '@scenograph/core/paint/paint-shot';
 import { paletteOf } from '@scenograph/core/raster/palette';
 import { reduceTo } from '@scenograph/core/raster/resample';
@@ -137,6 +137,9 @@ export interface StagingNote {
   held: boolean;
   /** How far it mirrors the scene, 0..1. */
   gloss: number;
+  /** How far it is out of focus, in pixels of the frame, and the share of haze over it. */
+  blur: number;
+  haze: number;
   /** Lightness of the ground its shadow falls on, 0..1; null where nothing lies behind. */
   ground: number | null;
 }
@@ -179,7 +182,9 @@ const api = {
     if (!(element && isProduct(element))) return null;
     const environment = environmentOf(shot, await optionsFor(shot));
     const { drift, held, light, gloss } = toneOf(element, environment);
-    return { drift, held, light, gloss, ground: groundLightness(element, environment) };
+    const { blur, haze } = airOf(element, environment);
+    const ground = groundLightness(element, environment);
+    return { drift, held, light, gloss, blur, haze: haze?.share ?? 0, ground };
   },
 
   /** How far a mockup's item reaches over the surface of one of its areas. */

@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import { createPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import { bulgeOf } from '@scenograph/core/stage/estimate-areas';
 import type { Bulge } from '@scenograph/core/stage/estimate-bulge';
+import { seenFocus } from '@scenograph/core/stage/depth-of-field';
 import { findShade } from '@scenograph/core/stage/find-shade';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import type { AreaEdges, PrintArea } from '@scenograph/core/surface/area';
@@ -55,6 +56,9 @@ const api = {
   /** Outlines of the shade that lies on the ground, in the survey's pixels. */
   async shade(url: string, survey: SceneSurvey): Promise<[number, number][][]> {
     return findShade(reduceTo(await pictureAt(url), 640), survey);
+  },
+  async focus(url: string, survey: SceneSurvey): Promise<SceneSurvey['focus']> {
+    return seenFocus(reduceTo(await pictureAt(url), 960), survey);
   },
   /** @param reach how far beside the edges is looked, in the survey's pixels */
   async edges(url: string, edges: AreaEdges, width: number, reach: number): Promise<AreaEdges> {

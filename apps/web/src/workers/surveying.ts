@@ -18,5 +18,8 @@ export const bulgeSeen = (url: string, area: PrintArea, survey: SceneSurvey) =>
 export const edgesSeen = (url: string, edges: AreaEdges, width: number, reach: number) =>
   worker.ask((w) => w.edges(url, edges, width, reach));
 
+/** Where a scene is sharp and where it is soft, as its picture shows; null where it shows nothing. */
+export const focusSeen = (url: string, survey: SceneSurvey) => worker.ask((w) => w.focus(url, survey));
+
 /** Outlines of the shade that lies on a scene's ground, in the survey's pixels. */
 export const shadeSeen = (url: string, survey: SceneSurvey) => worker.ask((w) => w.shade(url, survey));

@@ -2,8 +2,10 @@ import type { PaintEnvironment } from '../environment';
 import { levelPixels } from '../draw-picture';
 import { reducedAlpha, type Rgba } from '../../raster/pixels';
 import { reduceTo, resize } from '../../raster/resample';
+import { parseHex } from '../../raster/colour';
 import { bodyNormals, type BodyNormals } from '../../stage/body-normals';
 import { ownShading, type OwnShading } from '../../stage/own-shading';
+import { blurAt, defocused, defocusRoom, hazeAt, hazed } from '../../stage/depth-of-field';
 import { findWindows, surroundings, withGloss, type Windows } from '../../stage/gloss';
 import { lightChange, relit, tinted, withinColour, type LightChange } from '../../stage/relight';
 import { lightOnTurned, meanLinear, sceneLight } from '../../stage/scene-light';
@@ -51,15 +53,23 @@ export interface ToneReport {
   gloss: number;
 }
 
+/** A product's pixels as they are drawn. */
+interface LitPixels {
+  key: string;
+  make(): Rgba;
+  /** Room around the product that the pixels have besides, as a share of its box's width on each side. */
+  room: number;
+}
+
 /**
- * A product's pixels at a level of detail, in the scene's light and tone: the key that names them, and how they are
- * made; null where it is the picture itself.
+ * A product's pixels at a level of detail, in the scene's light, tone, haze and focus: the key that names them, and how
+ * they are made; null where it is the picture itself.
  */
 export function litPixels(
   element: ProductElement,
   fine: number,
   environment: PaintEnvironment,
-): { key: string; make(): Rgba } | null {
+): LitPixels | null {
   const { picture, box } = element;
   const source = environment.picture(picture);
   const light = environment.productsOnly ? null : relitOf(element, environment);
@@ -67,20 +77,59 @@ export function litPixels(
   const level = light?.passing ? fine + 1 : fine;
   const tone = environment.productsOnly ? NO_CHANGE : easedTone(element, environment).change;
   const toned = Object.entries(tone).some(([k, v]) => v !== NO_CHANGE[k as keyof ToneChange]);
-  if (!toned && !light && level === 0) return null;
+  const { blur, haze } = environment.productsOnly ? CLEAR : airOf(element, environment);
+  if (!toned && !light && !blur && !haze && level === 0) return null;
   const perFrame = source.width / 2 ** level / box.width;
   const words = Object.values(tone).map((v) => v.toFixed(3));
+  const sigma = blur * perFrame;
+  const air = blur || haze ? `${sigma.toFixed(2)}:${haze?.share}:${haze?.colour}` : '';
   return {
-    key: `lit:${picture}:${level}:${light?.key ?? ''}:${toned ? `${words.join(':')}:${perFrame.toFixed(1)}` : ''}`,
+    key: `lit:${picture}:${level}:${light?.key ?? ''}:${toned ? `${words.join(':')}:${perFrame.toFixed(1)}` : ''}:${air}`,
+    room: blur ? defocusRoom(sigma) / perFrame / box.width : 0,
     make: () => {
       const pixels = environment.kept(`pixels:${picture}:${level}`, () =>
         levelPixels(source.pixels(), level),
       );
       const lit = light ? relit(pixels, light.change) : pixels;
-      return toned ? changeTone(lit, tone, perFrame) : lit;
+      const changed = toned ? changeTone(lit, tone, perFrame) : lit;
+      const seen = haze ? hazed(changed, haze.share, parseHex(haze.colour)) : changed;
+      return blur ? defocused(seen, sigma) : seen;
     },
   };
 }
+
+/** How far a product is out of focus, in pixels of the frame, and the haze over it. */
+export interface Air {
+  blur: number;
+  haze: { share: number; colour: string } | null;
+}
+
+const CLEAR: Air = { blur: 0, haze: null };
+/** Blur is told in steps of so many pixels, so that a product is not made anew for every move; less is not seen. */
+const BLUR_STEP = 0.25;
+const HAZE_STEP = 0.01;
+
+/** A product's focus and haze: set by hand, or as the scene is at its depth. */
+export function airOf(element: ProductElement, environment: PaintEnvironment): Air {
+  const { ground, frame } = environment;
+  const standing =
+    ground && (ground.focus ?? ground.haze) ? groundPlacement(element, ground, environment.frame) : null;
+  const { rotation: r, translation: t } = standing?.camera ?? { rotation: [], translation: [] };
+  const depth = standing
+    ? r[6] * standing.stand.X + r[7] * standing.stand.Y + r[8] * standing.stand.level + t[2]!
+    : 0;
+  const across = ground?.scene?.box.width ?? frame.width;
+  const found = depth > 0 && ground?.focus ? blurAt(ground.focus, 1 / depth) * across : 0;
+  const steps = (v: number, step: number) => Math.round(v / step) * step;
+  const blur = steps(element.blur ?? found, BLUR_STEP);
+  const inHaze = depth > 0 && ground?.haze ? hazeAt(ground.haze, 1 / depth) : 0;
+  const share = steps(element.haze ?? inHaze, HAZE_STEP);
+  const colour = ground?.haze?.colour ?? AIR;
+  return { blur: blur < 2 * BLUR_STEP ? 0 : blur, haze: share > 0 ? { share, colour } : null };
+}
+
+/** Haze where none was surveyed: grey, a little blue. */
+const AIR = '#c9d2da';
 
 /** What the scene's light does to a product; null where its photo's light stays. */
 function relitOf(element: ProductElement, environment: PaintEnvironment): Relit | null {

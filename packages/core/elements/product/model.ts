@@ -47,6 +47,10 @@ export interface ProductElement extends ElementBase {
   relight: number;
   /** How far it mirrors the scene in place of the studio of its photo, 0..1; null: wholly if its photo shows it shiny. */
   gloss: number | null;
+  /** How far it is out of focus: sigma in pixels of the frame; null: as the scene is at its depth. */
+  blur: number | null;
+  /** The share of the scene's haze over it, 0..1; null: as the scene is at its depth. */
+  haze: number | null;
   /** Several standing together; null for one. */
   pack: Arrangement | null;
 }
@@ -105,6 +109,8 @@ export const productSchema: Record<Exclude<keyof ProductElement, keyof ElementBa
   tone: Joi.object({ strength: share, limit: Joi.number().min(0).max(40).required() }).required(),
   relight: share,
   gloss: Joi.number().min(0).max(1).allow(null).required(),
+  blur: Joi.number().min(0).max(200).allow(null).required(),
+  haze: Joi.number().min(0).max(0.95).allow(null).required(),
   pack: arrangementSchema.allow(null).required(),
 };
 
@@ -122,7 +128,7 @@ export const productKind: ElementKind<ProductElement> = {
   placedBy: ({ followsVariant, picture, base, ownShadow, pitchDeg, millimetres }) =>
     followsVariant ? { picture, base, ownShadow, pitchDeg, millimetres } : {},
   behindForeground: ({ behind }) => behind,
-  ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 }, relight: 0, gloss: 0 }),
+  ownColours: ({ tone }) => ({ tone: { ...tone, strength: 0 }, relight: 0, gloss: 0, haze: 0 }),
   asPlace: (element) =>
     element.followsVariant
       ? { expects: 'product', hint: 'The product', required: true, area: element.box }

@@ -246,7 +246,8 @@ function paintProduct(element: ProductElement, canvas: Canvas2D, environment: Pa
   canvas.imageSmoothingQuality = 'medium';
   const lit = litPixels(element, level, environment);
   const drawable = lit ? environment.derived(lit.key, lit.make) : source.drawable;
-  canvas.drawImage(drawable, box.x, box.y, box.width, box.height);
+  const room = (lit?.room ?? 0) * box.width;
+  canvas.drawImage(drawable, box.x - room, box.y - room, box.width + 2 * room, box.height + 2 * room);
   if (!environment.productsOnly && !box.rotation) paintShade(element, canvas, environment);
 }
 
@@ -260,7 +261,8 @@ function paintFlat(element: ProductElement, canvas: Canvas2D, environment: Paint
   const level = Math.max(0, Math.floor(Math.log2(Math.max(1, source.width / (box.width * detail)))));
   const lit = litPixels(element, level, environment);
   const pixels = lit ? environment.kept(`flat:${lit.key}`, lit.make) : source.pixels();
-  const mm = { width: box.width / standing.scale, height: box.height / standing.scale };
+  const room = 2 * (lit?.room ?? 0) * box.width;
+  const mm = { width: (box.width + room) / standing.scale, height: (box.height + room) / standing.scale };
   const { camera } = standing;
   const stand = { ...standing.stand, facing: standing.stand.facing - (box.rotation * Math.PI) / 180 };
   const laid = layPicture(pixels, mm, stand, camera, environment.frame, detail);

@@ -5,6 +5,7 @@ import { perspectiveGrid } from '@scenograph/core/stage/grid';
 import { reducedUrl, type Scene } from '../../api/client';
 import { useSize } from '../../ui/use-size';
 import { AreaHandles } from './area-handles';
+import { DepthMarks } from './depth-marks';
 import { MendLayer } from './mend-layer';
 import { KnownRectangle } from './known-rectangle';
 import { OutlineHandles } from './outline-handles';
@@ -97,6 +98,7 @@ export function SurveyPicture({
             <AreaHandles {...{ survey, px, handle }} chosen={area} onChoose={onArea} />
           )}
           {open.includes('areas') && <KnownRectangle {...{ px, at, snap }} />}
+          {open.includes('depth') && <DepthMarks {...{ survey, px, handle }} />}
           {spots && <SpotHandles {...{ survey, camera, px, handle }} />}
           {open.includes('mend') && mending.tool && <MendLayer {...{ survey, px, at, mending }} />}
         </svg>

@@ -292,3 +292,43 @@ test('where no shade is seen, or the picture cannot be read, a sentence says so 
   expect(await screen.findByText(/cannot be loaded/)).toBeVisible();
   expect(kept.bodies).toHaveLength(0);
 });
+
+test('the focus begins as the picture shows it, is moved by keys and typed, and taken away', async () => {
+  seeing.focus = () => Promise.resolve({ sharp: [400, 500], soft: [400, 300], blurPx: 4 });
+  const { user, kept } = await opened();
+  expect(section(/Depth/)).toHaveTextContent('sharp and clear');
+  await user.click(section(/Depth/));
+  await user.click(screen.getByRole('button', { name: 'Mark the focus' }));
+  const blur = await screen.findByRole('textbox', { name: /Blur at the disc/ });
+  expect(blur).toHaveValue('4');
+  screen.getByRole('slider', { name: 'Where it is soft' }).focus();
+  await user.keyboard('{ArrowUp}');
+  await user.clear(blur);
+  await user.type(blur, '6.5{Enter}');
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.focus).toEqual({ sharp: [400, 500], soft: [400, 299], blurPx: 6.5 });
+  await user.click(screen.getByRole('button', { name: 'Everything is sharp' }));
+  expect(section(/Depth/)).toHaveTextContent('sharp and clear');
+  await user.click(screen.getByRole('button', { name: 'Undo: Focus' }));
+  expect(section(/Depth/)).toHaveTextContent('focus');
+});
+
+test('where the picture shows no focus two places are a beginning; haze is marked, and without a plane there is no depth', async () => {
+  seeing.focus = () => Promise.reject(new Error('no picture'));
+  const { user, kept } = await opened();
+  await user.click(section(/Depth/));
+  await user.click(screen.getByRole('button', { name: 'Mark the focus' }));
+  expect(await screen.findByRole('slider', { name: 'Where it is sharp' })).toBeInTheDocument();
+  await user.click(screen.getByRole('button', { name: 'Mark the haze' }));
+  const share = screen.getByRole('textbox', { name: /Haze there/ });
+  await user.clear(share);
+  await user.type(share, '45{Enter}');
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.haze).toMatchObject({ share: 0.45, at: [400, 330] });
+});
+
+test('depth waits for the standing plane', async () => {
+  const { user } = await opened(UNSURVEYED);
+  await user.click(section(/Depth/));
+  expect(screen.getByText(/measure that first/)).toBeVisible();
+});

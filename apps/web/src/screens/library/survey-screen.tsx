@@ -15,6 +15,7 @@ import { LightDome } from '../stage/light-dome';
 import { Section } from '../stage/section';
 import { AboutSection } from './about-section';
 import { AreasSection } from './areas-section';
+import { DepthSection } from './depth-section';
 import { MaskSection } from './mask-section';
 import { MendSection } from './mend-section';
 import { PlaneSection } from './plane-section';
@@ -157,6 +158,7 @@ function Sections({
 }) {
   const { survey } = now;
   const { duringSurvey: during, commitSurvey: commit } = edits;
+  const picture = survey.mended ?? scene.picture;
   return (
     <Accordion.Root type="multiple" value={open} onValueChange={onOpen}>
       <Section
@@ -171,15 +173,12 @@ function Sections({
         <LightPart {...{ survey, during, commit }} />
       </Section>
       <Section n={3} id="shadows" title={msg('Shadows')} summary={meetsInWords(survey)}>
-        <ShadowsSection
-          picture={survey.mended ?? scene.picture}
-          survey={survey}
-          chosen={outline}
-          onChoose={onOutline}
-          commit={commit}
-        />
+        <ShadowsSection {...{ picture, survey, commit }} chosen={outline} onChoose={onOutline} />
       </Section>
-      <Section n={4} id="spots" title={msg('Placement points')} summary={String(survey.spots.length)}>
+      <Section n={4} id="depth" title={msg('Depth')} summary={depthInWords(survey)}>
+        <DepthSection {...{ picture, survey, camera, during, commit }} />
+      </Section>
+      <Section n={5} id="spots" title={msg('Placement points')} summary={String(survey.spots.length)}>
         <SpotsSection
           survey={survey}
           camera={camera}
@@ -189,16 +188,16 @@ function Sections({
         />
       </Section>
       <Section
-        n={5}
+        n={6}
         id="foreground"
         title={msg('Foreground')}
         summary={survey.occluder ? msg('masked') : msg('none')}
       >
         <ForegroundPart {...{ scene, now, commit }} />
       </Section>
-      <Section n={6} id="areas" title={msg('Print areas')} summary={String(survey.areas.length)}>
+      <Section n={7} id="areas" title={msg('Print areas')} summary={String(survey.areas.length)}>
         <AreasSection
-          picture={survey.mended ?? scene.picture}
+          picture={picture}
           survey={survey}
           chosen={area}
           onChoose={onArea}
@@ -207,17 +206,17 @@ function Sections({
         />
       </Section>
       <Section
-        n={7}
+        n={8}
         id="outline"
         title={msg('Outline of the item')}
         summary={survey.outline ? msg('made') : msg('none')}
       >
         <OutlinePart {...{ scene, now, commit }} />
       </Section>
-      <Section n={8} id="mend" title={msg('Remove marks')} summary={String(survey.mends.length)}>
+      <Section n={9} id="mend" title={msg('Remove marks')} summary={String(survey.mends.length)}>
         <MendSection survey={survey} mending={mending} />
       </Section>
-      <Section n={9} id="about" title={msg('About')} summary={now.season ?? ''}>
+      <Section n={10} id="about" title={msg('About')} summary={now.season ?? ''}>
         <AboutSection sceneId={scene.id} now={now} during={edits.during} commit={edits.commit} />
       </Section>
     </Accordion.Root>
@@ -287,6 +286,10 @@ function meetsInWords({ wall, things = [], shades = [] }: SceneSurvey): string {
   ].filter((word) => word !== null);
   return words.join(', ') || msg('the ground alone');
 }
+
+const depthInWords = ({ focus, haze }: SceneSurvey): string =>
+  [focus ? msg('focus') : null, haze ? msg('haze') : null].filter((w) => w !== null).join(', ') ||
+  msg('sharp and clear');
 
 /** Where the scene's light comes from, and how far its ground mirrors. */
 function LightPart({

@@ -20,6 +20,8 @@ const LABELS: Partial<Record<keyof Surveyed | keyof SceneSurvey, string>> = {
   wall: msg('Wall'),
   things: msg('Things'),
   shades: msg('Shade'),
+  focus: msg('Focus'),
+  haze: msg('Haze'),
   spots: msg('Placement points'),
   occluder: msg('Foreground'),
   areas: msg('Print areas'),

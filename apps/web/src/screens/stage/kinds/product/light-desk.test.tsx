@@ -39,7 +39,7 @@ test('the scene’s light is laid on at first, and takes a typed share or the ar
 });
 
 test('the colour’s drift and the light on the product are told apart, and that a tint was held back', async () => {
-  painting.staging = { drift: 5.96, held: true, light: 0.41, gloss: 0, ground: 0.5 };
+  painting.staging = { drift: 5.96, held: true, light: 0.41, gloss: 0, blur: 0, haze: 0, ground: 0.5 };
   show(true);
   expect(await screen.findByTestId('drift')).toHaveTextContent('measuring');
   expect(await screen.findByText('41 %')).toBe(screen.getByTestId('light'));
@@ -48,7 +48,7 @@ test('the colour’s drift and the light on the product are told apart, and that
 });
 
 test('gloss is as the photo shows until somebody sets it, and can be given back', async () => {
-  painting.staging = { drift: 1, held: false, light: 1, gloss: 1, ground: 0.5 };
+  painting.staging = { drift: 1, held: false, light: 1, gloss: 1, blur: 2.5, haze: 0.1, ground: 0.5 };
   const { element, commit } = show(true);
   expect(element.gloss).toBeNull();
   const user = userEvent.setup();
@@ -61,6 +61,25 @@ test('gloss is as the photo shows until somebody sets it, and can be given back'
   expect(commit).toHaveBeenLastCalledWith('Change the gloss', { gloss: 0.3 });
   await user.click(screen.getByRole('checkbox', { name: 'Gloss as its photo shows' }));
   expect(commit).toHaveBeenLastCalledWith('Change the gloss', { gloss: 1 });
+  painting.staging = null;
+});
+
+test('focus and haze are the scene’s at the product’s depth until somebody sets them, and can be given back', async () => {
+  painting.staging = { drift: 1, held: false, light: 1, gloss: 0, blur: 2.5, haze: 0.1, ground: 0.5 };
+  const { element, commit } = show(true);
+  expect([element.blur, element.haze]).toEqual([null, null]);
+  const user = userEvent.setup();
+  const blur = screen.getByRole('textbox', { name: /^Out of focus/ });
+  await waitFor(() => expect(blur).toHaveValue('2.5'));
+  expect(screen.getByRole('textbox', { name: /^Haze/ })).toHaveValue('10');
+  await user.clear(blur);
+  await user.type(blur, '4.5{Enter}');
+  expect(commit).toHaveBeenLastCalledWith('Change the focus', { blur: 4.5 });
+  // What was found is kept when the box is taken off, so that nothing jumps.
+  await user.click(screen.getByRole('checkbox', { name: 'As sharp as the scene there' }));
+  expect(commit).toHaveBeenLastCalledWith('Change the focus', { blur: 2.5 });
+  await user.click(screen.getByRole('checkbox', { name: 'As hazy as the scene there' }));
+  expect(commit).toHaveBeenLastCalledWith('Change the haze', { haze: 0.1 });
   painting.staging = null;
 });
 

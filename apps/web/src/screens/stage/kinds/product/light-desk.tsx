@@ -193,31 +193,91 @@ function ReflectionPart({
   );
 }
 
-/** How far the product mirrors the scene: by hand, or as its photo shows. */
-function GlossDesk({
-  gloss,
+/** A value of the product that is what was found in photo or scene until it is set by hand. */
+function FoundSlider({
+  label,
+  asFound,
+  unit,
+  most,
+  times,
+  step = 1,
+  value,
   found,
-  during,
-  commit,
-}: Pick<Props, 'during' | 'commit'> & { gloss: number | null; found: number | null }) {
+  onChange,
+  onCommit,
+}: {
+  label: string;
+  /** The words of the box that gives it back. */
+  asFound: string;
+  unit: string;
+  most: number;
+  /** What is shown a unit of the value. */
+  times: number;
+  step?: number;
+  /** Null: as found. */
+  value: number | null;
+  /** Null while it is measured. */
+  found: number | null;
+  onChange(value: number): void;
+  onCommit(value: number | null): void;
+}) {
   return (
     <>
       <Slider
-        label={msg('Gloss')}
-        unit="%"
-        value={Math.round((gloss ?? found ?? 0) * 100)}
-        onChange={(v) => during({ gloss: v / 100 })}
-        onCommit={(v) => commit(msg('Change the gloss'), { gloss: v / 100 })}
+        label={label}
+        unit={unit}
+        max={most}
+        step={step}
+        digits={step < 1 ? 2 : 0}
+        value={Math.round((value ?? found ?? 0) * times * 100) / 100}
+        onChange={(v) => onChange(v / times)}
+        onCommit={(v) => onCommit(v / times)}
       />
       <label className="flex items-center gap-2">
         <Checkbox
-          checked={gloss === null}
+          checked={value === null}
           // What is found is not known while it is measured.
           disabled={found === null}
-          onChange={(asFound) => commit(msg('Change the gloss'), { gloss: asFound ? null : found })}
+          onChange={(on) => onCommit(on ? null : found)}
         />
-        {msg('Gloss as its photo shows')}
+        {asFound}
       </label>
+    </>
+  );
+}
+
+/** How sharp the product is, and the haze over it: by hand, or as the scene is at its depth. */
+function DepthDesk({
+  element: { blur, haze },
+  note,
+  during,
+  commit,
+}: Pick<Props, 'element' | 'during' | 'commit'> & { note: ReturnType<typeof useStagingNote> }) {
+  return (
+    <>
+      <FoundSlider
+        label={msg('Out of focus')}
+        asFound={msg('As sharp as the scene there')}
+        unit="px"
+        most={40}
+        times={1}
+        step={0.25}
+        value={blur}
+        found={note?.blur ?? null}
+        onChange={(to) => during({ blur: to })}
+        onCommit={(to) => commit(msg('Change the focus'), { blur: to })}
+      />
+      <FoundSlider
+        label={msg('Haze')}
+        asFound={msg('As hazy as the scene there')}
+        unit="%"
+        most={95}
+        times={100}
+        value={haze}
+        found={note?.haze ?? null}
+        onChange={(to) => during({ haze: to })}
+        onCommit={(to) => commit(msg('Change the haze'), { haze: to })}
+      />
     </>
   );
 }
@@ -239,7 +299,17 @@ export function ProductToneDesk({ element, shot, during, commit }: Props) {
             onCommit={(v) => commit(msg('Lay the scene’s light on it'), { relight: v / 100 })}
           />
           {relight > 0 && (
-            <GlossDesk gloss={gloss} found={note?.gloss ?? null} during={during} commit={commit} />
+            <FoundSlider
+              label={msg('Gloss')}
+              asFound={msg('Gloss as its photo shows')}
+              unit="%"
+              most={100}
+              times={100}
+              value={gloss}
+              found={note?.gloss ?? null}
+              onChange={(to) => during({ gloss: to })}
+              onCommit={(to) => commit(msg('Change the gloss'), { gloss: to })}
+            />
           )}
           <Slider
             label={msg('Match')}
@@ -256,6 +326,7 @@ export function ProductToneDesk({ element, shot, during, commit }: Props) {
             onChange={(limit) => during({ tone: { ...tone, limit } })}
             onCommit={(limit) => commit(msg('Limit of the colour drift'), { tone: { ...tone, limit } })}
           />
+          <DepthDesk {...{ element, note, during, commit }} />
           <p className="flex justify-between text-[12.5px]">
             <span className="text-ink-2">{msg('Colour drift from the source')}</span>
             <span className="measure" data-testid="drift">
