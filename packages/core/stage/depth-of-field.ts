@@ -1,8 +1,8 @@
 import { blur } from '../raster/blur';
-import { polygonCover } from '../raster/footprint';
 import { fromLinear, LINEAR, toLinear } from '../raster/colour';
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
 import { movedCamera, onPlane, type Camera } from './camera';
+import { groundPixels } from './ground-pixels';
 import { sceneCamera, type SceneSurvey } from './survey';
 
 /** How sharp a scene is at a depth: a thin lens blurs by how far the inverse depth lies off that of its focus. */
@@ -11,6 +11,11 @@ export interface Focus {
   inverse: number;
   /** Standard deviation of the blur, in widths of the scene's picture, for each 1/mm off the focus. */
   slope: number;
+}
+
+/** A focus as a picture shows it, with the range of inverse depths over which it does. */
+export interface SeenFocus extends Focus {
+  seen: [number, number];
 }
 
 /** Haze that grows with the depth: the share of its colour at a depth d is 1 - exp(-density d), d in mm. */
@@ -101,17 +106,14 @@ const EXPLAINED = 0.4;
  * @param picture the scene's, about a thousand pixels wide
  * @returns null where the whole ground is as sharp, or where too little shows
  */
-export function sceneFocus(picture: Rgba, survey: SceneSurvey): Focus | null {
+export function sceneFocus(picture: Rgba, survey: SceneSurvey): SeenFocus | null {
   const own = sceneCamera(survey);
   if (!own) return null;
-  const k = picture.width / survey.width;
+  const { width, height } = picture;
+  const k = width / survey.width;
   const camera = movedCamera(own, k, 0, 0);
-  const cover = survey.edge
-    ? polygonCover({ width: picture.width, height: picture.height, left: 0, top: 0, k: 1 / k }, survey.edge)
-    : null;
-  const edges = groundEdges(picture, (x, y) =>
-    cover && cover.data[y * picture.width + x] < 0.9 ? null : inverseDepth(camera, x, y),
-  );
+  const ground = groundPixels(survey, { width, height, k });
+  const edges = groundEdges(picture, (x, y) => (ground[y * width + x] ? inverseDepth(camera, x, y) : null));
   const slices = slicesOf(edges);
   return slices.length < LEAST ? null : fitted(slices, picture.width);
 }
@@ -122,6 +124,7 @@ export function seenFocus(picture: Rgba, survey: SceneSurvey): NonNullable<Scene
   const camera = focus && sceneCamera(survey);
   if (!focus || !camera) return null;
   const { width, height } = survey;
+  // Down the middle of the picture, where its ground was seen.
   let [sharp, soft] = [
     { y: 0, blur: Infinity },
     { y: 0, blur: -1 },
@@ -129,7 +132,7 @@ export function seenFocus(picture: Rgba, survey: SceneSurvey): NonNullable<Scene
   for (let n = 0; n <= 40; n++) {
     const y = height * (0.2 + (0.76 * n) / 40);
     const inverse = inverseDepth(camera, width / 2, y);
-    if (inverse === null) continue;
+    if (inverse === null || inverse < focus.seen[0] || inverse > focus.seen[1]) continue;
     const blur = blurAt(focus, inverse) * width;
     if (blur < sharp.blur) sharp = { y, blur };
     if (blur > soft.blur) soft = { y, blur };
@@ -218,7 +221,7 @@ function slicesOf(edges: { at: number; sigma: number; strength: number }[]): Sli
 }
 
 /** The lens that explains the slices: the squares of their blur are a constant and a parabola in inverse depth. */
-function fitted(slices: Slice[], width: number): Focus | null {
+function fitted(slices: Slice[], width: number): SeenFocus | null {
   const [low, high] = [slices[0].at, slices[slices.length - 1].at];
   const plain = residual(slices, 0, 0);
   let best = { error: Infinity, inverse: low, square: 0 };
@@ -230,10 +233,10 @@ function fitted(slices: Slice[], width: number): Focus | null {
   }
   const slope = Math.sqrt(Math.max(0, best.square));
   const offs = slices.map((s) => slope * Math.abs(s.at - best.inverse));
-  const seen = Math.max(...offs) - Math.min(...offs);
-  return seen < SEEN || best.error > EXPLAINED * plain.error
+  const told = Math.max(...offs) - Math.min(...offs);
+  return told < SEEN || best.error > EXPLAINED * plain.error
     ? null
-    : { inverse: best.inverse, slope: slope / width };
+    : { inverse: best.inverse, slope: slope / width, seen: [low, high] };
 }
 
 /** Weighted least squares of sigma^2 = a + b (at - inverse)^2, with b left out where it is not wanted. */

@@ -3,8 +3,8 @@ import { blur } from '../raster/blur';
 import { components } from '../raster/components';
 import { oklabOf } from '../raster/colour';
 import { grow } from '../raster/distance';
-import { polygonCover } from '../raster/footprint';
 import { createPlane, type Plane, type Rgba } from '../raster/pixels';
+import { groundPixels } from './ground-pixels';
 import type { SceneSurvey } from './survey';
 
 type Outline = [number, number][];
@@ -31,7 +31,7 @@ const POINTS = 60;
 export function findShade(picture: Rgba, survey: SceneSurvey): Outline[] {
   const { width, height } = picture;
   const k = width / survey.width;
-  const ground = groundOf(survey, { width, height, k });
+  const ground = groundPixels(survey, { width, height, k });
   const lab = labPlanes(picture);
   const light = lab.L.data;
   const level = splitOf(light, ground);
@@ -60,42 +60,6 @@ export function findShade(picture: Rgba, survey: SceneSurvey): Outline[] {
         Math.round((y / k) * 10) / 10,
       ]),
     );
-}
-
-/** The pixels of the ground: within its edge, else around the measured rectangle, else the lower part of the picture. */
-function groundOf(
-  { edge, plane, wall, horizonY, width: w, height: h }: SceneSurvey,
-  view: { width: number; height: number; k: number },
-): Uint8Array {
-  const within =
-    edge ??
-    (plane
-      ? spread(plane.corners, 1.7)
-      : ([
-          [0, h * 0.6],
-          [w, h * 0.6],
-          [w, h],
-          [0, h],
-        ] as Outline));
-  const cover = polygonCover({ ...view, left: 0, top: 0, k: 1 / view.k }, within);
-  const top = (x: number) => {
-    const far = (horizonY ?? 0) + h * 0.02;
-    if (!wall) return far;
-    const [[ax, ay], [bx, by]] = wall;
-    return Math.max(far, ay + ((by - ay) * (x - ax)) / (bx - ax || 1));
-  };
-  const { width, height, k } = view;
-  const inside = Uint8Array.from(cover.data, (v, i) => {
-    const x = i % width;
-    return v > 0.5 && (i - x) / width > top(x / k) * k ? 1 : 0;
-  });
-  // Its border mixes with what lies beyond.
-  return grow(inside, width, height, -width / 160);
-}
-
-function spread(corners: Outline, by: number): Outline {
-  const [mx, my] = [0, 1].map((c) => corners.reduce((sum, p) => sum + p[c], 0) / corners.length);
-  return corners.map(([x, y]) => [mx + (x - mx) * by, my + (y - my) * by]);
 }
 
 /** A picture in OKLab, without the grain of its surface. */
