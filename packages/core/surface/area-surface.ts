@@ -194,6 +194,53 @@ export function areaPose(area: PrintArea, { width, height, focal }: PictureView)
   return planePose(h, [W / 2, H / 2], Math.max(width, height), focal);
 }
 
+/**
+ * How far an area's corners lie off a rectangle of its size before the camera: the largest distance in pixels. It grows as
+ * corners, width and height contradict one another.
+ */
+export function cornersOff(area: PrintArea, view: PictureView): number {
+  checkArea(area);
+  const { widthMm: W, heightMm: H, corners } = area;
+  const { focal, r1, r2, t } = areaPose(area, view);
+  const mm: Pair[] = [
+    [0, 0],
+    [W, 0],
+    [W, H],
+    [0, H],
+  ];
+  return Math.max(
+    ...mm.map(([X, Y], i) => {
+      const [x, y, z] = [0, 1, 2].map((c) => r1[c] * X + r2[c] * Y + t[c]);
+      const [px, py] = [view.width / 2 + (focal * x) / z, view.height / 2 + (focal * y) / z];
+      return Math.hypot(px - corners[i][0], py - corners[i][1]);
+    }),
+  );
+}
+
+/** A millimetre of bulge that moves the middle by fewer pixels is not told by it. */
+const TOLD = 0.04;
+
+/**
+ * How far an area's middle stands out where it shows at a place of the picture: the place on the line along which it
+ * moves as it stands out that lies nearest.
+ * @returns millimetres, or null where the area is seen so straight on that standing out hardly moves its middle
+ */
+export function bulgeThrough(area: PrintArea, view: PictureView, [x, y]: Pair): number | null {
+  const middle = (bulgeMm: number) => areaSurface({ ...area, bulgeMm }, view).at(0.5, 0.5);
+  let found = 0;
+  // Perspective bends the line a little: a few steps along its tangent are enough.
+  for (let i = 0; i < 4; i++) {
+    const [ax, ay] = middle(found);
+    const [bx, by] = middle(found + 1);
+    const [dx, dy] = [bx - ax, by - ay];
+    const long = dx * dx + dy * dy;
+    if (long < TOLD * TOLD) return null;
+    found += ((x - ax) * dx + (y - ay) * dy) / long;
+    found = Math.max(-area.widthMm, Math.min(area.widthMm, found));
+  }
+  return found;
+}
+
 /** A natural cubic spline through equally spaced points, straight on beyond its ends; 0..1 along it. */
 function spline(points: readonly Pair[]): (t: number) => Pair {
   const n = points.length - 1;

@@ -2,6 +2,8 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { blur } from '../raster/blur';
 import { createPlane } from '../raster/pixels';
+import { edgeBetween, type PrintArea } from './area';
+import { areaSurface, bulgeThrough, cornersOff } from './area-surface';
 import { carry, homography, type Pair } from './homography';
 import { sizeByRectangle } from './known-size';
 import { snapEdge } from './snap-edge';
@@ -138,4 +140,72 @@ test('a rectangle whose corners cross, or that is seen too steeply, is refused w
   ];
   const above = box.map(([x, y]): Pair => [x, y - 200]);
   expect(() => sizeByRectangle(steep, known, above)).toThrow(/nearer to it/);
+});
+
+/** A packet of 120 by 160 mm whose plane is turned from the camera, in a picture of 900 x 700. */
+const view = { width: 900, height: 700, focal: 1100 };
+function packet(turn: number, bulgeMm = 0): PrintArea {
+  const [W, H] = [120, 160];
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const seen = (X: number, Y: number): Pair => {
+    const [x, z] = [X * c, 400 + X * s];
+    return [450 + (1100 * x) / z, 350 + (1100 * Y) / z];
+  };
+  const [tl, tr, br, bl] = [
+    seen(-W / 2, -H / 2),
+    seen(W / 2, -H / 2),
+    seen(W / 2, H / 2),
+    seen(-W / 2, H / 2),
+  ];
+  return {
+    id: 'front',
+    title: 'Front',
+    shape: 'bulge',
+    corners: [tl, tr, br, bl],
+    edges: {
+      top: edgeBetween(tl, tr),
+      bottom: edgeBetween(bl, br),
+      left: edgeBetween(tl, bl),
+      right: edgeBetween(tr, br),
+    },
+    widthMm: W,
+    heightMm: H,
+    wrapDeg: null,
+    bulgeMm,
+    material: 'paper',
+    stock: 'light',
+  };
+}
+
+test('a middle that is dragged to where it shows gives how far it stands out, whatever it was before', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.35, max: 0.9, noNaN: true }),
+      fc.double({ min: -12, max: 30, noNaN: true }),
+      fc.double({ min: -10, max: 25, noNaN: true }),
+      (turn, bulgeMm, before) => {
+        const at = areaSurface(packet(turn, bulgeMm), view).at(0.5, 0.5);
+        expect(bulgeThrough(packet(turn, before), view, at)).toBeCloseTo(bulgeMm, 1);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('seen straight on the middle says nothing; dragged wildly it stays within the area’s width', () => {
+  expect(bulgeThrough(packet(0), view, [450, 350])).toBeNull();
+  const far = bulgeThrough(packet(0.6), view, [5000, -3000])!;
+  expect(Math.abs(far)).toBeLessThanOrEqual(120);
+});
+
+test('corners of a rectangle fit its own size and not another; the more it is wrong, the farther they are off', () => {
+  const area = packet(0.6);
+  expect(cornersOff(area, view)).toBeLessThan(0.01);
+  const wider = [1.05, 1.2, 1.5].map((k) => cornersOff({ ...area, widthMm: 120 * k }, view));
+  expect(wider[0]).toBeGreaterThan(1);
+  expect(wider[1]).toBeGreaterThan(wider[0]);
+  expect(wider[2]).toBeGreaterThan(wider[1]);
+  const moved = { ...area, corners: area.corners.with(2, [area.corners[2][0] + 30, area.corners[2][1]]) };
+  expect(cornersOff(moved, view)).toBeGreaterThan(3);
+  expect(() => cornersOff({ ...area, corners: Array(4).fill([10, 10]) as Pair[] }, view)).toThrow();
 });

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { bendEdge, edgeBetween, type AreaEdges, type PrintArea } from '@scenograph/core/surface/area';
-import { areaMesh, areaSurface } from '@scenograph/core/surface/area-surface';
+import { areaMesh, areaSurface, bulgeThrough } from '@scenograph/core/surface/area-surface';
 import type { Pair } from '@scenograph/core/surface/homography';
 import type { MakeHandle } from './survey-handle';
 import { msg } from '../../language/language';
@@ -64,7 +64,12 @@ function Area({
   const mesh = useMemo(() => {
     try {
       const surface = areaSurface(area, surveyView(survey));
-      return { lines: areaMesh(surface, meshStep(area)).lines };
+      const along = (at: (t: number) => Pair) => Array.from({ length: 25 }, (_, i) => at(i / 24));
+      return {
+        lines: areaMesh(surface, meshStep(area)).lines,
+        curves: [along((t) => surface.at(0.5, t)), along((t) => surface.at(t, 0.5))],
+        middle: surface.at(0.5, 0.5),
+      };
     } catch {
       return null;
     }
@@ -94,6 +99,19 @@ function Area({
         className="cursor-pointer"
         onPointerDown={onChoose}
       />
+      {chosen && area.shape === 'bulge' && mesh && <MiddleCurves {...{ mesh, px }} />}
+      {chosen &&
+        area.shape === 'bulge' &&
+        mesh &&
+        handle(
+          msg('Middle of {area}', { area: area.title }),
+          mesh.middle,
+          (to) => {
+            const bulgeMm = bulgeThrough(area, surveyView(survey), to);
+            return bulgeMm === null ? {} : changed({ ...area, bulgeMm: Math.round(bulgeMm * 10) / 10 });
+          },
+          { colour: '#d3f04a' },
+        )}
       {chosen &&
         area.corners.map((c, i) =>
           handle(
@@ -117,6 +135,20 @@ function Area({
         })}
     </g>
   );
+}
+
+/** The two curves that cross in the middle of what bulges; they are dragged where they cross. */
+function MiddleCurves({ mesh, px }: { mesh: { curves: Pair[][] }; px: number }) {
+  return mesh.curves.map((points, i) => (
+    <path
+      key={i}
+      d={`M${points.map((p) => p.map((v) => v.toFixed(1)).join(' ')).join('L')}`}
+      fill="none"
+      stroke="#d3f04a"
+      strokeWidth={2.5 * px}
+      pointerEvents="none"
+    />
+  ));
 }
 
 /** Lines a mesh may have before it hides what lies under it. */

@@ -1,7 +1,7 @@
 import { writeSize } from '@scenograph/core/data/length';
 import { surveyView, type SceneSurvey } from '@scenograph/core/stage/survey';
 import { AREA_SHAPES, type AreaShape, type PrintArea } from '@scenograph/core/surface/area';
-import { areaSurface } from '@scenograph/core/surface/area-surface';
+import { areaSurface, bulgeThrough, cornersOff } from '@scenograph/core/surface/area-surface';
 import { INK, MATERIALS } from '@scenograph/core/surface/material';
 import { Button, NumberField, Segmented, Select, TextField } from '../../ui/controls';
 import { LengthField, LengthSlider, useLengthUnit } from '../../ui/length-field';
@@ -211,10 +211,16 @@ function Lie({ area, set }: { area: PrintArea; set: SetArea }) {
 /** How well the fitted surface keeps to the edges, or what is wrong with them. */
 function Fit({ area, survey }: { area: PrintArea; survey: SceneSurvey }) {
   let error: number | null = null;
+  let corners: number | null = null;
+  let straightOn = false;
   let wrong: string | null = null;
   let free = false;
   try {
-    const surface = areaSurface(area, surveyView(survey));
+    const view = surveyView(survey);
+    const surface = areaSurface(area, view);
+    // A round body's corners lie on no plane.
+    if (area.shape === 'flat' || area.shape === 'bulge') corners = cornersOff(area, view);
+    straightOn = area.shape === 'bulge' && bulgeThrough(area, view, surface.at(0.5, 0.5)) === null;
     error = surface.error;
     free = (area.shape === 'cylinder' || area.shape === 'cone') && !surface.body;
   } catch (e) {
@@ -234,7 +240,27 @@ function Fit({ area, survey }: { area: PrintArea; survey: SceneSurvey }) {
         )}
       </p>
     );
-  return error === null ? null : (
-    <p className="measure text-ink-2">{msg('edges off by {error} px', { error: error.toFixed(1) })}</p>
+  const far = corners !== null && corners > 0.004 * Math.max(survey.width, survey.height);
+  return (
+    <>
+      {error !== null && (
+        <p className="measure text-ink-2">{msg('edges off by {error} px', { error: error.toFixed(1) })}</p>
+      )}
+      {corners !== null && (
+        <p className={`measure ${far ? 'text-amber-ink' : 'text-ink-2'}`}>
+          {msg('corners off by {error} px', { error: corners.toFixed(1) })}
+        </p>
+      )}
+      {far && (
+        <p className="text-amber-ink text-[12px]">
+          {msg('Its width and height do not fit these corners. Type its real size, or drag a corner.')}
+        </p>
+      )}
+      {straightOn && (
+        <p className="text-ink-2 text-[12px]">
+          {msg('Seen straight on its middle hardly moves: set how far it stands out by the slider.')}
+        </p>
+      )}
+    </>
   );
 }

@@ -168,6 +168,43 @@ test('edges are drawn to what the picture shows beside them', async () => {
   expect(kept.bodies.at(-1)!.survey.areas[0].edges!.top).toEqual(bent);
 });
 
+test('the middle of what bulges is moved by keys, and how far it stands out follows', async () => {
+  const [tl, tr, br, bl] = [
+    [200, 100],
+    [400, 150],
+    [400, 350],
+    [200, 400],
+  ] as [number, number][];
+  const edges = {
+    top: edgeBetween(tl, tr),
+    bottom: edgeBetween(bl, br),
+    left: edgeBetween(tl, bl),
+    right: edgeBetween(tr, br),
+  };
+  const turned = { ...FRONT, corners: [tl, tr, br, bl], edges };
+  const { user, kept } = await opened({ ...TABLE, areas: [turned] });
+  screen.getByRole('slider', { name: 'Middle of Front' }).focus();
+  await user.keyboard('{Shift>}{ArrowRight}{/Shift}');
+  await stored();
+  const { bulgeMm } = kept.bodies.at(-1)!.survey.areas[0];
+  expect(Math.abs(bulgeMm)).toBeGreaterThan(1);
+  await user.keyboard('{Shift>}{ArrowLeft}{/Shift}');
+  await waitFor(() => expect(Math.abs(kept.bodies.at(-1)!.survey.areas[0].bulgeMm)).toBeLessThan(0.3), {
+    timeout: 8000,
+  });
+});
+
+test('a size that contradicts an area’s corners is told at once', async () => {
+  const corners = TABLE.plane!.corners;
+  const lies = { ...FRONT, shape: 'flat' as const, corners, widthMm: 600, heightMm: 400 };
+  const { user } = await opened({ ...TABLE, areas: [lies] });
+  expect(screen.getByText('corners off by 0.0 px')).toBeVisible();
+  const width = screen.getByRole('textbox', { name: 'Width' });
+  await user.clear(width);
+  await user.type(width, '300{Enter}');
+  expect(screen.getByText(/Its width and height do not fit these corners/)).toBeVisible();
+});
+
 test('a rectangle of known size on the item gives the area its size, by keyboard too', async () => {
   const { user, kept } = await opened({ ...TABLE, areas: [{ ...FRONT, shape: 'flat' }] });
   await user.click(screen.getByRole('button', { name: 'Size by a known rectangle' }));
