@@ -5,6 +5,7 @@ import { reducedUrl } from '../../api/client';
 import { msg } from '../../language/language';
 import { Button, Slider } from '../../ui/controls';
 import { ColourField } from '../../ui/colour-field';
+import { say } from '../../ui/notices';
 import { focusSeen } from '../../workers/surveying';
 
 interface Props {
@@ -39,6 +40,8 @@ function FocusPart({ survey, during, commit, picture }: Props & { picture: strin
     // What the picture shows is a beginning; where it shows nothing, or cannot be read, two places are.
     const found = await focusSeen(reducedUrl(picture, 2048), survey).catch(() => null);
     setBusy(false);
+    if (!found)
+      say('look', msg('The picture shows no ground out of focus. Two places are a beginning: drag them.'));
     commit({
       focus: found ?? {
         sharp: [width * 0.5, height * 0.8],

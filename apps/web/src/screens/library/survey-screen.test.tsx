@@ -356,6 +356,7 @@ test('where the picture shows no focus two places are a beginning; haze is marke
   await user.click(section(/Depth/));
   await user.click(screen.getByRole('button', { name: 'Mark the focus' }));
   expect(await screen.findByRole('slider', { name: 'Where it is sharp' })).toBeInTheDocument();
+  expect(screen.getByText(/shows no ground out of focus/)).toBeVisible();
   await user.click(screen.getByRole('button', { name: 'Mark the haze' }));
   const share = screen.getByRole('textbox', { name: /Haze there/ });
   await user.clear(share);
