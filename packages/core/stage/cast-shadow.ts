@@ -46,15 +46,7 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
     return far > LONGEST ? { x: (x * LONGEST) / far, y: (y * LONGEST) / far } : { x, y };
   });
   const { layers } = body;
-  let [left, right, near, far] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (const fall of falls)
-    for (const layer of layers) {
-      const h = layer.z + lift;
-      left = Math.min(left, layer.left + fall.x * h);
-      right = Math.max(right, layer.right + fall.x * h);
-      near = Math.min(near, fall.y * h - layer.halfDepth);
-      far = Math.max(far, fall.y * h + layer.halfDepth);
-    }
+  const { left, right, near, far } = reach(layers, falls, lift);
   if (!(right > left)) return { plane: createPlane(1, 1), x0: 0, y0: 0, mmPerPx: 1 };
   const span = Math.max(...layers.map((l) => l.right)) - Math.min(...layers.map((l) => l.left));
   const mmPerPx = Math.max(span / cells, (right - left) / MOST, (far - near) / MOST, 0.05);
@@ -100,13 +92,52 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
   }
   for (let i = 0; i < sum.data.length; i++) sum.data[i] /= falls.length;
   const tall = layers.reduce((most, l) => Math.max(most, l.z), 0) + lift;
+  // Each point stands for a part of the light: what lies between two of their shadows is smooth.
+  const between = (apart(falls) * tall * 0.6) / mmPerPx;
   return {
     plane: blur(sum, 0.7),
     x0,
     y0,
     mmPerPx,
-    ...(each && { each: { falls: falls.map((fall, i) => ({ ...fall, cover: hard[i] })), height: tall } }),
+    ...(each && {
+      each: {
+        falls: falls.map((fall, i) => ({ ...fall, cover: soft(hard[i], width, height, between / 2) })),
+        height: tall,
+      },
+    }),
   };
+}
+
+/** How far the shadows of all levels reach on the plane. */
+function reach(layers: Body['layers'], falls: { x: number; y: number }[], lift: number) {
+  let [left, right, near, far] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const fall of falls)
+    for (const layer of layers) {
+      const h = layer.z + lift;
+      left = Math.min(left, layer.left + fall.x * h);
+      right = Math.max(right, layer.right + fall.x * h);
+      near = Math.min(near, fall.y * h - layer.halfDepth);
+      far = Math.max(far, fall.y * h + layer.halfDepth);
+    }
+  return { left, right, near, far };
+}
+
+/** How far apart the falls of neighbouring points of the light lie, for each unit of height: they fill an ellipse evenly. */
+function apart(falls: { x: number; y: number }[]): number {
+  const n = falls.length;
+  const [mx, my] = [falls.reduce((s, f) => s + f.x, 0) / n, falls.reduce((s, f) => s + f.y, 0) / n];
+  let [xx, yy, xy] = [0, 0, 0];
+  for (const { x, y } of falls) {
+    xx += (x - mx) ** 2 / n;
+    yy += (y - my) ** 2 / n;
+    xy += ((x - mx) * (y - my)) / n;
+  }
+  return Math.sqrt((4 * Math.PI * Math.sqrt(Math.max(0, xx * yy - xy * xy))) / n);
+}
+
+function soft(cover: Uint8Array, width: number, height: number, sigma: number): Uint8Array {
+  if (sigma < 0.5) return cover;
+  return Uint8Array.from(blur({ width, height, data: Float32Array.from(cover) }, sigma).data, Math.round);
 }
 
 /** Notes a span's end at a fractional cell. */

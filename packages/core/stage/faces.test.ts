@@ -174,3 +174,21 @@ test('the region of a wall lies above its foot, to both sides of the picture, an
   ];
   expect(clockwise(square)).toEqual(square.toReversed());
 });
+
+test('under a soft light a wall’s shadow fades without steps, though few points of the light are tried', () => {
+  const shadow = castShadow(boxBody(80, 140, 40), {
+    light: light(20, 35, 1),
+    samples: 28,
+    cells: 72,
+    each: true,
+  });
+  const row = Array.from({ length: 200 }, (_, i) => shadowOnUpright(shadow, -110 + i, 110, 45));
+  const most = Math.max(...row);
+  expect(most).toBeGreaterThan(0.5);
+  // From one millimetre to the next never by more than a twentieth of the whole: 28 hard shadows would step.
+  row.forEach((v, i) => i && expect(Math.abs(v - row[i - 1])).toBeLessThan(most * 0.05));
+  // To either side it only falls: no streaks.
+  const peak = row.indexOf(most);
+  const rises = row.filter((v, i) => i > peak && v > row[i - 1] + 0.004).length;
+  expect(rises).toBe(0);
+});
