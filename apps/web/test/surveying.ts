@@ -10,6 +10,7 @@ export const seeing = {
   asked: [] as Parameters<Real['bulgeSeen']>[1][],
   shade: (() => Promise.resolve([])) as Real['shadeSeen'],
   focus: (() => Promise.resolve(null)) as Real['focusSeen'],
+  side: (() => Promise.resolve(null)) as Real['sideSeen'],
   edges: ((_, edges) => Promise.resolve(edges)) as Real['edgesSeen'],
 };
 
@@ -21,3 +22,4 @@ export const bulgeSeen: Real['bulgeSeen'] = (_, area) => {
 export const edgesSeen: Real['edgesSeen'] = (...asked) => seeing.edges(...asked);
 export const shadeSeen: Real['shadeSeen'] = (...asked) => seeing.shade(...asked);
 export const focusSeen: Real['focusSeen'] = (...asked) => seeing.focus(...asked);
+export const sideSeen: Real['sideSeen'] = (...asked) => seeing.side(...asked);

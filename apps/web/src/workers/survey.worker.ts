@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { createPlane, type Rgba } from '@scenograph/core/raster/pixels';
+import { alphaPlane, createPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import { bulgeOf } from '@scenograph/core/stage/estimate-areas';
 import type { Bulge } from '@scenograph/core/stage/estimate-bulge';
 import { seenFocus } from '@scenograph/core/stage/depth-of-field';
@@ -7,6 +7,7 @@ import { findShade } from '@scenograph/core/stage/find-shade';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import type { AreaEdges, PrintArea } from '@scenograph/core/surface/area';
 import type { Pair } from '@scenograph/core/surface/homography';
+import { sideOutline, type SideOutline } from '@scenograph/core/surface/side-outline';
 import { snapEdge } from '@scenograph/core/surface/snap-edge';
 import { strongCorners, type Corner } from '@scenograph/core/surface/strong-corners';
 import { reduceTo } from '@scenograph/core/raster/resample';
@@ -29,7 +30,11 @@ function pictureAt(url: string): Promise<Rgba> {
 
 async function read(url: string): Promise<Rgba> {
   const answer = await storedFile(url, 'The picture cannot be loaded. Reload the page and try again.');
-  const bitmap = await createImageBitmap(await answer.blob());
+  return pixelsOf(await answer.blob());
+}
+
+async function pixelsOf(file: Blob): Promise<Rgba> {
+  const bitmap = await createImageBitmap(file);
   const { width, height } = bitmap;
   const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
   context.drawImage(bitmap, 0, 0);
@@ -56,6 +61,16 @@ const api = {
   /** Outlines of the shade that lies on the ground, in the survey's pixels. */
   async shade(url: string, survey: SceneSurvey): Promise<[number, number][][]> {
     return findShade(reduceTo(await pictureAt(url), 640), survey);
+  },
+  /** What the side view of an item, cut out, says of its faces; null where it shows none. */
+  async side(file: Blob): Promise<SideOutline | null> {
+    const picture = await pixelsOf(file).catch(() => {
+      throw new Error('This file is no picture that can be read. Choose the cutout as PNG or WebP.');
+    });
+    const matte = alphaPlane(reduceTo(picture, 1200));
+    if (matte.data.every((v) => v > 0.99))
+      throw new Error('This picture has no transparency. Cut the item out first, and choose that.');
+    return sideOutline(matte);
   },
   async focus(url: string, survey: SceneSurvey): Promise<SceneSurvey['focus']> {
     return seenFocus(reduceTo(await pictureAt(url), 960), survey);

@@ -18,6 +18,9 @@ export const bulgeSeen = (url: string, area: PrintArea, survey: SceneSurvey) =>
 export const edgesSeen = (url: string, edges: AreaEdges, width: number, reach: number) =>
   worker.ask((w) => w.edges(url, edges, width, reach));
 
+/** How far an item's faces stand out by the cutout of its side view, as shares of its height; null where none shows. */
+export const sideSeen = (file: Blob) => worker.ask((w) => w.side(file));
+
 /** Where a scene is sharp and where it is soft, as its picture shows; null where it shows nothing. */
 export const focusSeen = (url: string, survey: SceneSurvey) => worker.ask((w) => w.focus(url, survey));
 

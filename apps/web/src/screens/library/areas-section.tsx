@@ -7,6 +7,7 @@ import { Button, NumberField, Segmented, Select, TextField } from '../../ui/cont
 import { LengthField, LengthSlider, useLengthUnit } from '../../ui/length-field';
 import { reshaped } from './area-handles';
 import { FromPicture } from './from-picture';
+import { FromSide } from './from-side';
 import { SizeByRectangle } from './known-rectangle';
 import { msg } from '../../language/language';
 
@@ -136,6 +137,7 @@ function AreaForm({
       <Lie {...{ area, set }} />
       <SizeByRectangle area={area} onSize={set} />
       {area.edges && <FromPicture {...{ picture, area, survey, set }} />}
+      {area.shape === 'bulge' && <FromSide {...{ area, set }} />}
       <Select
         label={msg('Material')}
         className="w-full"

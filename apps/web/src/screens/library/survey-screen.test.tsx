@@ -168,6 +168,32 @@ test('edges are drawn to what the picture shows beside them', async () => {
   expect(kept.bodies.at(-1)!.survey.areas[0].edges!.top).toEqual(bent);
 });
 
+test('a side view of the item says how far its face stands out, once its height is known', async () => {
+  seeing.side = () => Promise.resolve({ left: 0.01, right: 0.08 });
+  const { user, kept } = await opened(bulging());
+  const choose = () =>
+    user.upload(
+      screen.getByLabelText('The item cut out, seen from its side'),
+      new File(['x'], 'side.png', { type: 'image/png' }),
+    );
+  await choose();
+  const group = within(await screen.findByRole('group', { name: 'Side view' }));
+  // The area's own height is a beginning: 8 percent of 150 mm.
+  expect(group.getByRole('button', { name: 'Use 12 mm' })).toBeEnabled();
+  const tall = group.getByRole('textbox', { name: 'Height of the item' });
+  await user.clear(tall);
+  await user.type(tall, '200{Enter}');
+  await user.click(group.getByRole('button', { name: 'Use 16 mm' }));
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.areas[0].bulgeMm).toBe(16);
+  seeing.side = () => Promise.reject(new Error('This picture has no transparency.'));
+  await choose();
+  expect(await screen.findByText(/no transparency/)).toBeVisible();
+  seeing.side = () => Promise.resolve(null);
+  await choose();
+  expect(await screen.findByText(/no item that stands upright/)).toBeVisible();
+});
+
 test('the middle of what bulges is moved by keys, and how far it stands out follows', async () => {
   const [tl, tr, br, bl] = [
     [200, 100],
