@@ -74,7 +74,10 @@ test('what cannot be read is marked, can be put right, and is given up on leavin
   await typed(field, 'wide{Enter}');
   expect(field).toBeInvalid();
   expect(field).toHaveValue('wide');
+  expect(field).toHaveAccessibleDescription(/cannot be read as a number of px\. Write one such as 12\.5/);
+  expect(screen.getByRole('alert')).toBeVisible();
   await typed(field, '26{Enter}');
+  expect(screen.queryByRole('alert')).toBeNull();
   expect(field).toBeValid();
   expect(onCommit).toHaveBeenLastCalledWith(26);
   await typed(field, '3 kg');

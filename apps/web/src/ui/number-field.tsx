@@ -57,20 +57,14 @@ export function NumberField({
         {label}
       </label>
       <div
-        className={`bg-card flex h-6.5 w-full min-w-0 items-center rounded-md border px-1.5 ${unread ? 'border-coral' : 'border-line focus-within:border-spruce'}`}
+        className={`bg-card relative flex h-6.5 w-full min-w-0 items-center rounded-md border px-1.5 ${unread ? 'border-coral' : 'border-line focus-within:border-spruce'}`}
       >
         <input
           id={id}
           inputMode="decimal"
           disabled={disabled}
           aria-invalid={unread || undefined}
-          title={
-            unread
-              ? msg('This cannot be read as a number of {unit}. Write one such as 12.5 or 2 * 40.', {
-                  unit: unit || msg('this kind'),
-                })
-              : undefined
-          }
+          aria-describedby={unread ? `${id}-unread` : undefined}
           className="measure w-full min-w-0 bg-transparent text-right outline-none disabled:text-ink-3"
           value={text}
           onChange={(e) => setText(e.target.value)}
@@ -98,6 +92,18 @@ export function NumberField({
           }}
         />
         <span className="measure text-ink-2 pl-1">{unit}</span>
+        {unread && (
+          // Over what lies below: the fields around it stay where they are.
+          <p
+            id={`${id}-unread`}
+            role="alert"
+            className="border-coral bg-card text-coral-ink absolute top-full right-0 z-10 mt-1 w-56 rounded-md border px-2 py-1 text-left text-[12px] shadow-sm"
+          >
+            {msg('This cannot be read as a number of {unit}. Write one such as 12.5 or 2 * 40.', {
+              unit: unit || msg('this kind'),
+            })}
+          </p>
+        )}
       </div>
     </div>
   );
