@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { createPlane, type Plane } from '../raster/pixels';
-import { contours, outlineToSvg } from './outline-path';
+import { contours } from '../raster/contours';
+import { outlineToSvg } from './outline-path';
 import type { Point } from './recipe';
 
 const matteOf = (width: number, height: number, of: (x: number, y: number) => number): Plane => {

@@ -4,7 +4,8 @@ import { openSource } from './source';
 import { renderChanged, renderView, wholeView, type Rendered } from './view';
 import { measureFringe } from './fringe';
 import { cutOut } from './index';
-import { contours, outlineToSvg } from './outline-path';
+import { contours } from '../raster/contours';
+import { outlineToSvg } from './outline-path';
 import { mapRecipe, PLAIN_EDGE, PLAIN_RECIPE, readRecipe, type CutoutRecipe, type Step } from './recipe';
 
 const W = 400;

@@ -1,4 +1,4 @@
-import { contours } from '../cutout/outline-path';
+import { contours } from '../raster/contours';
 import { blur } from '../raster/blur';
 import { components } from '../raster/components';
 import { oklabOf } from '../raster/colour';

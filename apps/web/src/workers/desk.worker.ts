@@ -6,7 +6,7 @@ import { colourRegion } from '@scenograph/core/cutout/colour-region';
 import type { Doubt } from '@scenograph/core/cutout/confidence';
 import type { View } from '@scenograph/core/raster/footprint';
 import { measureFringe, type Fringe } from '@scenograph/core/cutout/fringe';
-import { contours } from '@scenograph/core/cutout/outline-path';
+import { contours } from '@scenograph/core/raster/contours';
 import { PLAIN_EDGE, type CutoutRecipe, type Point } from '@scenograph/core/cutout/recipe';
 import { boundsAbove, crop, type Plane, type Rgba } from '@scenograph/core/raster/pixels';
 import { baseOfCutout, drawnOn, type DrawnBase } from '@scenograph/core/stage/base';
