@@ -320,3 +320,20 @@ test('haze lies over a product as far as it stands away', async () => {
   expect(hazy).toBeGreaterThan(195);
   expect(hazy).toBeLessThan(212);
 });
+
+test('while it is dragged a product keeps the focus that it last settled in, and takes the new one when it is dropped', async () => {
+  const { shot, product, painter } = await staged({
+    focus: { sharp: [400, 590], soft: [400, 350], blurPx: 9 },
+  });
+  const ground = groundOf(shot.elements)!;
+  const at = (y: number) => ({ ...product, box: movedOnGround(product, { x: 400, y }, ground, FRAME) });
+  const blurOf = async (element: ProductElement, draft: boolean) => {
+    const on = withProduct(shot, element);
+    if (draft) await painter.paint(on, { draft });
+    return (await painter.with(on, (environment) => airOf(element, { ...environment, draft }))).blur;
+  };
+  const near = await blurOf(at(560), false);
+  expect(await blurOf(at(400), true)).toBe(near);
+  const far = await blurOf(at(400), false);
+  expect(far).toBeGreaterThan(near + 2);
+});

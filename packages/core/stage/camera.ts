@@ -123,7 +123,7 @@ export function cameraFromHorizon(
 /** Where a scene point shows; null behind the camera. */
 export function project(camera: Camera, p: ScenePoint): PicturePoint | null {
   const { rotation: r, translation: t, focal, cx, cy } = camera;
-  const z = r[6] * p.X + r[7] * p.Y + r[8] * p.Z + t[2];
+  const z = depthAt(camera, p);
   if (z <= 1e-6) return null;
   return {
     x: cx + (focal * (r[0] * p.X + r[1] * p.Y + r[2] * p.Z + t[0])) / z,
@@ -156,13 +156,18 @@ export function onPlane(camera: Camera, { x, y }: PicturePoint, level = 0): Scen
   return { X: eye.X + ray[0] * k, Y: eye.Y + ray[1] * k, Z: level };
 }
 
+/** How far a scene point lies before the camera, in mm along its line of sight. */
+export function depthAt({ rotation: r, translation: t }: Camera, { X, Y, Z }: ScenePoint): number {
+  return r[6] * X + r[7] * Y + r[8] * Z + t[2];
+}
+
 /** Something upright is measured over its lowest so many millimetres. */
 const UPRIGHT_MM = 100;
 
 /** Pixels a millimetre at a scene point: `across` the picture, and `up` for something upright that stands there. */
 export function scaleAt(camera: Camera, p: ScenePoint): { across: number; up: number } {
-  const { rotation: r, translation: t, focal } = camera;
-  const z = r[6] * p.X + r[7] * p.Y + r[8] * p.Z + t[2];
+  const { focal } = camera;
+  const z = depthAt(camera, p);
   const foot = project(camera, p);
   const top = project(camera, { ...p, Z: p.Z + UPRIGHT_MM });
   if (!foot || !top) return { across: focal / Math.abs(z), up: 0 };

@@ -53,11 +53,11 @@ function tiles(sigmaAt: (y: number) => number): Rgba {
       const n = Math.floor(x / 17) * 31 + Math.floor(y / 17) * 57;
       sharp.data[y * width + x] = 60 + ((n * 7919) % 131);
     }
-  const levels = Array.from({ length: 33 }, (_, i) => blur(sharp, i * 0.25));
+  const levels = Array.from({ length: 17 }, (_, i) => blur(sharp, i * 0.5));
   const out = createRgba(width, height);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      const v = levels[Math.min(32, Math.round(sigmaAt(y) * 4))].data[y * width + x];
+      const v = levels[Math.min(16, Math.round(sigmaAt(y) * 2))].data[y * width + x];
       out.data.set([v, v, v, 255], (y * width + x) * 4);
     }
   return out;

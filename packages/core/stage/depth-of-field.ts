@@ -1,7 +1,7 @@
 import { blur } from '../raster/blur';
 import { fromLinear, LINEAR, toLinear } from '../raster/colour';
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
-import { movedCamera, onPlane, type Camera } from './camera';
+import { depthAt, movedCamera, onPlane, type Camera } from './camera';
 import { groundPixels } from './ground-pixels';
 import { sceneCamera, type SceneSurvey } from './survey';
 
@@ -152,8 +152,7 @@ export const blurAt = ({ inverse, slope }: Focus, at: number): number => slope *
 export function inverseDepth(camera: Camera, x: number, y: number): number | null {
   const p = onPlane(camera, { x, y });
   if (!p) return null;
-  const { rotation: r, translation: t } = camera;
-  const depth = r[6] * p.X + r[7] * p.Y + t[2];
+  const depth = depthAt(camera, p);
   return depth > 0 ? 1 / depth : null;
 }
 

@@ -5,6 +5,7 @@ import { reduceTo, resize } from '../../raster/resample';
 import { parseHex } from '../../raster/colour';
 import { bodyNormals, type BodyNormals } from '../../stage/body-normals';
 import { ownShading, type OwnShading } from '../../stage/own-shading';
+import { depthAt } from '../../stage/camera';
 import { blurAt, defocused, defocusRoom, hazeAt, hazed } from '../../stage/depth-of-field';
 import { findWindows, surroundings, withGloss, type Windows } from '../../stage/gloss';
 import { lightChange, relit, tinted, withinColour, type LightChange } from '../../stage/relight';
@@ -73,11 +74,11 @@ export function litPixels(
   const { picture, box } = element;
   const source = environment.picture(picture);
   const light = environment.productsOnly ? null : relitOf(element, environment);
-  // While the light is dragged the product is lit anew for each step, at half the detail.
-  const level = light?.passing ? fine + 1 : fine;
+  const { blur, haze } = environment.productsOnly ? CLEAR : airOf(element, environment);
+  // While the light is dragged the product is lit anew for each step, at half the detail; what is out of focus has no more.
+  const level = (light?.passing ? fine + 1 : fine) + coarser((blur * source.width) / 2 ** fine / box.width);
   const tone = environment.productsOnly ? NO_CHANGE : easedTone(element, environment).change;
   const toned = Object.entries(tone).some(([k, v]) => v !== NO_CHANGE[k as keyof ToneChange]);
-  const { blur, haze } = environment.productsOnly ? CLEAR : airOf(element, environment);
   if (!toned && !light && !blur && !haze && level === 0) return null;
   const perFrame = source.width / 2 ** level / box.width;
   const words = Object.values(tone).map((v) => v.toFixed(3));
@@ -91,9 +92,13 @@ export function litPixels(
         levelPixels(source.pixels(), level),
       );
       const lit = light ? relit(pixels, light.change) : pixels;
-      const changed = toned ? changeTone(lit, tone, perFrame) : lit;
+      // Grain is the camera's: it is as fine over what is out of focus.
+      const before = blur ? { ...tone, grain: 0 } : tone;
+      const changed = toned ? changeTone(lit, before, perFrame) : lit;
       const seen = haze ? hazed(changed, haze.share, parseHex(haze.colour)) : changed;
-      return blur ? defocused(seen, sigma) : seen;
+      if (!blur) return seen;
+      const soft = defocused(seen, sigma);
+      return tone.grain ? changeTone(soft, { ...NO_CHANGE, grain: tone.grain }, perFrame) : soft;
     },
   };
 }
@@ -109,15 +114,26 @@ const CLEAR: Air = { blur: 0, haze: null };
 const BLUR_STEP = 0.25;
 const HAZE_STEP = 0.01;
 
-/** A product's focus and haze: set by hand, or as the scene is at its depth. */
+/** Levels of detail that a blur of so many pixels leaves nothing of: it stays two pixels or more. */
+const coarser = (sigma: number): number => Math.max(0, Math.floor(Math.log2(Math.max(1, sigma / 2))));
+
+/**
+ * A product's focus and haze: set by hand, or as the scene is at its depth. While it is dragged about, those it last settled
+ * in are kept.
+ */
 export function airOf(element: ProductElement, environment: PaintEnvironment): Air {
+  const last = `air:${element.id}:${element.blur}:${element.haze}`;
+  const settled = environment.draft && environment.settled.get<Air>(last);
+  if (settled) return settled;
+  const air = measuredAir(element, environment);
+  environment.settled.set(last, air);
+  return air;
+}
+
+function measuredAir(element: ProductElement, environment: PaintEnvironment): Air {
   const { ground, frame } = environment;
-  const standing =
-    ground && (ground.focus ?? ground.haze) ? groundPlacement(element, ground, environment.frame) : null;
-  const { rotation: r, translation: t } = standing?.camera ?? { rotation: [], translation: [] };
-  const depth = standing
-    ? r[6] * standing.stand.X + r[7] * standing.stand.Y + r[8] * standing.stand.level + t[2]!
-    : 0;
+  const standing = ground && (ground.focus ?? ground.haze) ? groundPlacement(element, ground, frame) : null;
+  const depth = standing ? depthAt(standing.camera, { ...standing.stand, Z: standing.stand.level }) : 0;
   const across = ground?.scene?.box.width ?? frame.width;
   const found = depth > 0 && ground?.focus ? blurAt(ground.focus, 1 / depth) * across : 0;
   const steps = (v: number, step: number) => Math.round(v / step) * step;
