@@ -101,7 +101,7 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
     mmPerPx,
     ...(each && {
       each: {
-        falls: falls.map((fall, i) => ({ ...fall, cover: soft(hard[i], width, height, between / 2) })),
+        falls: falls.map((fall, i) => ({ ...fall, cover: soft(hard[i], width, height, between) })),
         height: tall,
       },
     }),
@@ -135,9 +135,25 @@ function apart(falls: { x: number; y: number }[]): number {
   return Math.sqrt((4 * Math.PI * Math.sqrt(Math.max(0, xx * yy - xy * xy))) / n);
 }
 
-function soft(cover: Uint8Array, width: number, height: number, sigma: number): Uint8Array {
-  if (sigma < 0.5) return cover;
-  return Uint8Array.from(blur({ width, height, data: Float32Array.from(cover) }, sigma).data, Math.round);
+/** A cover meaned over a square of so many cells, along its rows and then its columns. */
+function soft(cover: Uint8Array, width: number, height: number, side: number): Uint8Array {
+  const radius = Math.round(side / 2);
+  if (radius < 1) return cover;
+  const rows = new Uint8Array(cover.length);
+  const out = new Uint8Array(cover.length);
+  const along = (from: Uint8Array, to: Uint8Array, start: number, step: number, count: number) => {
+    const all = 1 / (2 * radius + 1);
+    let sum = 0;
+    for (let i = 0; i < Math.min(radius, count); i++) sum += from[start + i * step];
+    for (let i = 0, at = start; i < count; i++, at += step) {
+      if (i + radius < count) sum += from[at + radius * step];
+      if (i - radius - 1 >= 0) sum -= from[at - (radius + 1) * step];
+      to[at] = sum * all + 0.5;
+    }
+  };
+  for (let y = 0; y < height; y++) along(cover, rows, y * width, 1, width);
+  for (let x = 0; x < width; x++) along(rows, out, x, width, height);
+  return out;
 }
 
 /** Notes a span's end at a fractional cell. */

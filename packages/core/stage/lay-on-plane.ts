@@ -80,9 +80,11 @@ export function layShadows(
   const toStand = standMap(camera, stand);
   const onFace = onFaces && faceFinder(onFaces, camera, stand);
   const place = new Float64Array(3);
+  const onUpright = pairwise(shadows, width);
   const [r, g, b] = colour;
   for (let y = 0; y < height; y++) {
     const py = rect.y + ((y + 0.5) * rect.height) / height;
+    if (y % 2 === 0) onUpright.begin();
     for (let x = 0; x < width; x++) {
       const px = rect.x + ((x + 0.5) * rect.width) / width;
       const upright = onFace !== null && onFace(px, py, place);
@@ -94,10 +96,8 @@ export function layShadows(
         place[1] = (toStand[3] * px + toStand[4] * py + toStand[5]) / w;
       }
       let through = 1;
-      for (const { shadow, strength, direct } of seen) {
-        const dark = upright
-          ? shadowOnUpright(shadow, place[0], place[1], place[2])
-          : shadowOnGround(shadow, place[0], place[1]);
+      for (const [n, { shadow, strength, direct }] of seen.entries()) {
+        const dark = upright ? onUpright.at(n, x, place) : shadowOnGround(shadow, place[0], place[1]);
         if (!dark) continue;
         const lit = direct && shade ? 1 - shade(px, py) : 1;
         through *= 1 - Math.min(1, strength * lit * dark);
@@ -111,6 +111,21 @@ export function layShadows(
     }
   }
   return { picture, rect };
+}
+
+/** Shadows on what is upright, looked up once for two pixels by two: each lookup follows many rays. */
+function pairwise(shadows: GroundShadow[], width: number) {
+  const half = (width >> 1) + 1;
+  const known = new Float32Array(half * shadows.length);
+  return {
+    /** Begins another pair of rows. */
+    begin: () => known.fill(-1),
+    at(n: number, x: number, [right, away, up]: Float64Array): number {
+      const i = n * half + (x >> 1);
+      if (known[i] < 0) known[i] = shadowOnUpright(shadows[n], right, away, up);
+      return known[i];
+    },
+  };
 }
 
 function shadowOnGround({ plane, x0, y0, mmPerPx }: GroundShadow, x: number, y: number): number {
