@@ -81,6 +81,7 @@ export function layShadows(
   const onFace = onFaces && faceFinder(onFaces, camera, stand);
   const place = new Float64Array(3);
   const onUpright = pairwise(shadows, width);
+  const raisedAt = new Uint8Array(onFace ? width * height : 0);
   const [r, g, b] = colour;
   for (let y = 0; y < height; y++) {
     const py = rect.y + ((y + 0.5) * rect.height) / height;
@@ -88,7 +89,8 @@ export function layShadows(
     for (let x = 0; x < width; x++) {
       const px = rect.x + ((x + 0.5) * rect.width) / width;
       const upright = onFace !== null && onFace(px, py, place);
-      if (!upright) {
+      if (upright) raisedAt[y * width + x] = 1;
+      else {
         const w = toStand[6] * px + toStand[7] * py + toStand[8];
         // Above the horizon there is no plane.
         if (w <= 0) continue;
@@ -110,7 +112,30 @@ export function layShadows(
       picture.data[j + 3] = 255 * (1 - through);
     }
   }
+  if (onFace) evenOut(picture, raisedAt, colour);
   return { picture, rect };
+}
+
+/** The alpha of what is upright meaned with its neighbours there: the steps of two pixels go. */
+function evenOut({ width, height, data }: Rgba, raisedAt: Uint8Array, [r, g, b]: Laying['colour']): void {
+  const alpha = Uint8Array.from(raisedAt, (_, i) => data[i * 4 + 3]);
+  for (let y = 1; y < height - 1; y++)
+    for (let x = 1; x < width - 1; x++) {
+      const i = y * width + x;
+      if (!raisedAt[i]) continue;
+      let [sum, n] = [0, 0];
+      for (let k = i - width; k <= i + width; k += width)
+        for (let q = k - 1; q <= k + 1; q++)
+          if (raisedAt[q]) {
+            sum += alpha[q];
+            n++;
+          }
+      if (!sum) continue;
+      data[i * 4] = r;
+      data[i * 4 + 1] = g;
+      data[i * 4 + 2] = b;
+      data[i * 4 + 3] = sum / n;
+    }
 }
 
 /** Shadows on what is upright, looked up once for two pixels by two: each lookup follows many rays. */
