@@ -26,6 +26,7 @@ import { isWorthCompressing, servePages } from './http/pages';
 import { guardDoors } from './http/doors';
 import { clearStale, cutSlowBodies, INTAKE } from './http/incoming';
 import { onlyPlainText } from './http/plain-text';
+import { endInOrder } from './watch/ending';
 import { unanswered } from './http/route';
 import { SystemController } from './http/system.controller';
 import { frameworkLog, logRequests } from './watch/logs';
@@ -154,9 +155,10 @@ async function main(): Promise<void> {
     await Promise.race([answered, pause(PATIENCE)]);
     server.closeAllConnections();
     sandbox.close();
-    await Promise.allSettled([app.close(), close(), queue.stop(), threads.destroy()]);
-    await pool.end().catch(() => undefined);
-    process.exit(0);
+    await endInOrder([
+      () => Promise.allSettled([app.close(), close(), queue.stop(), threads.destroy()]),
+      () => pool.end(),
+    ]);
   };
   process.on('SIGTERM', () => void stop());
   process.on('SIGINT', () => void stop());

@@ -11,6 +11,7 @@ import { collect } from './storage/collect';
 import { signsOfLife } from './jobs/workers';
 import { paintThreads } from './jobs/paint-threads';
 import { startPaintLoop } from './paintings/paint-loop';
+import { endInOrder } from './watch/ending';
 import { startCutouts } from './photos/cutout-jobs';
 
 /** The operating system's niceness; from -20 to 19, the server's is 0. */
@@ -43,12 +44,13 @@ async function main(): Promise<void> {
   const stop = async () => {
     if (stopping) return;
     stopping = true;
-    // What is begun and not done is handed back: another worker takes it up at once.
-    await Promise.all([cutouts.stop(), recipes.stop(), painting.stop(), life.stop()]);
-    await queue.stop().catch(() => undefined);
-    await threads.destroy().catch(() => undefined);
-    await pool.end().catch(() => undefined);
-    process.exit(0);
+    await endInOrder([
+      // What is begun and not done is handed back: another worker takes it up at once.
+      () => Promise.allSettled([cutouts.stop(), recipes.stop(), painting.stop(), life.stop()]),
+      () => queue.stop(),
+      () => threads.destroy(),
+      () => pool.end(),
+    ]);
   };
   process.on('SIGTERM', () => void stop());
   process.on('SIGINT', () => void stop());
