@@ -8,7 +8,7 @@ const PATIENCE = 10_000;
  */
 export async function endInOrder(
   steps: (() => Promise<unknown>)[],
-  { patience = PATIENCE, exit = () => process.exit(0) } = {},
+  { patience = PATIENCE, exit }: { patience?: number; exit(): void } = { exit: () => process.exit(0) },
 ): Promise<void> {
   let ended = false;
   const end = () => {
