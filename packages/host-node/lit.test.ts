@@ -280,6 +280,28 @@ test('in the scene’s own shade a product is darker and throws no second shadow
   expect(strip(shaded.pixels, lit.product, 0.5)).toBeLessThan(strip(lit.pixels, lit.product, 0.5) - 30);
 });
 
+test('the scene’s shade keeps its light from a product, and nothing from the side that the light does not reach', async () => {
+  const shades: SceneFile['shades'] = [
+    [
+      [0, 262],
+      [800, 262],
+      [800, 600],
+      [0, 600],
+    ],
+  ];
+  const painted = async (marks: Partial<SceneFile>) => {
+    const { shot, product, painter } = await staged(marks);
+    const bare = { ...product, tone: { strength: 0, limit: 40 }, gloss: 0 };
+    return { pixels: (await painter.paint(withProduct(shot, bare))).pixels(), product };
+  };
+  const [lit, shaded] = [await painted({}), await painted({ shades })];
+  const fell = (share: number) =>
+    strip(lit.pixels, lit.product, share) - strip(shaded.pixels, lit.product, share);
+  // The light comes from the left: there it is taken, on the right was none.
+  expect(fell(0.15)).toBeGreaterThan(40);
+  expect(Math.abs(fell(0.9))).toBeLessThan(6);
+});
+
 test('where the scene runs out of focus a product does too, beyond its edge; by hand it stays sharp', async () => {
   const { shot, product, painter } = await staged({
     focus: { sharp: [400, 590], soft: [400, 450], blurPx: 6 },
@@ -336,4 +358,15 @@ test('while it is dragged a product keeps the focus that it last settled in, and
   expect(await blurOf(at(400), true)).toBe(near);
   const far = await blurOf(at(400), false);
   expect(far).toBeGreaterThan(near + 2);
+});
+
+test('as far out of focus as can be set a product is a haze of its colour, and nothing breaks', async () => {
+  const { shot, product, painter } = await staged();
+  const gone = { ...product, blur: 200, relight: 0, shadow: { ...product.shadow, strength: 0, contact: 0 } };
+  const painted = (await painter.paint(withProduct(shot, gone))).pixels();
+  const { box } = product;
+  const middle = light(painted, box.x + box.width / 2, box.y + box.height / 2);
+  // Between the can and the table behind it, and no darker than either.
+  expect(middle).toBeGreaterThan(138);
+  expect(middle).toBeLessThan(232);
 });

@@ -9,6 +9,7 @@ import {
   hazed,
   inverseDepth,
   sceneFocus,
+  seenFocus,
   surveyedFocus,
   surveyedHaze,
 } from './depth-of-field';
@@ -84,6 +85,22 @@ test('where the near ground is sharp and the far ground soft, the focus is found
   expect(blurAt(found, near) * 960).toBeLessThan(1);
   expect(soft).toBeGreaterThan(2.5);
   expect(soft).toBeLessThan(7);
+});
+
+test('a focus is offered as two places where it was seen, and not where it was not', () => {
+  const near = inverseDepth(camera, 480, 600)!;
+  const slope = 5 / Math.abs(inverseDepth(camera, 480, 240)! - near);
+  const picture = tiles((y) => slope * Math.abs((inverseDepth(camera, 480, y) ?? 0) - near));
+  const offered = seenFocus(picture, { ...survey, edge })!;
+  expect(offered.sharp[1]).toBeGreaterThan(offered.soft[1]);
+  expect(offered.blurPx).toBeGreaterThan(1);
+  // Of a strip at the picture's top nothing shows where two places would be drawn.
+  const strip: [number, number][] = [[0, 15], [960, 15], [960, 118], [0, 118]]; // prettier-ignore
+  const low = inverseDepth(camera, 480, 118)!;
+  const steep = 6 / Math.abs(inverseDepth(camera, 480, 15)! - low);
+  const far = tiles((y) => steep * Math.abs((inverseDepth(camera, 480, y) ?? low) - low));
+  expect(sceneFocus(far, { ...survey, edge: strip })).not.toBeNull();
+  expect(seenFocus(far, { ...survey, edge: strip })).toBeNull();
 });
 
 test('a ground that is as sharp everywhere has no focus to be found; nor has one on which nothing shows', () => {

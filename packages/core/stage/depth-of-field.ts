@@ -137,6 +137,8 @@ export function seenFocus(picture: Rgba, survey: SceneSurvey): NonNullable<Scene
     if (blur < sharp.blur) sharp = { y, blur };
     if (blur > soft.blur) soft = { y, blur };
   }
+  // The ground that was seen may lie all beside the middle.
+  if (soft.blur <= 0) return null;
   const whole = (v: number) => Math.round(v * 10) / 10;
   return {
     sharp: [whole(width / 2), whole(sharp.y)],
@@ -159,7 +161,7 @@ export function inverseDepth(camera: Camera, x: number, y: number): number | nul
 /** Edges with how blurred they are, in pixels, and their inverse depth. */
 function groundEdges(
   { width, height, data }: Rgba,
-  depthAt: (x: number, y: number) => number | null,
+  inverseAt: (x: number, y: number) => number | null,
 ): { at: number; sigma: number; strength: number }[] {
   const luma = createPlane(width, height);
   for (let i = 0; i < luma.data.length; i++)
@@ -182,7 +184,7 @@ function groundEdges(
       if (beside > strength) continue;
       const ratio = strength / Math.max(1e-6, Math.hypot(...slopeAt(twice, x, y)));
       if (ratio < 1.02) continue;
-      const at = depthAt(x, y);
+      const at = inverseAt(x, y);
       if (at !== null) out.push({ at, sigma: AGAIN / Math.sqrt(ratio * ratio - 1), strength });
     }
   return out;

@@ -1,6 +1,6 @@
 import { differenceCiede2000 } from 'culori';
 import { fromLinear, LINEAR } from '../raster/colour';
-import { createRgba, type Rgba } from '../raster/pixels';
+import { createRgba, type Plane, type Rgba } from '../raster/pixels';
 import type { BodyNormals } from './body-normals';
 import { shadingAt, type OwnShading } from './own-shading';
 import type { SceneLight } from './scene-light';
@@ -29,6 +29,7 @@ const CREASE_HEIGHT = 0.03;
  * where the product meets the ground) over the photo's own shading.
  * @param strength 0 leaves the photo's light, 1 lays on the scene's
  * @param footY the row of the base's middle, in pixels of the normals; Infinity where nothing of it is near the ground
+ * @param shade the share of the light itself, not of the sky, that the scene keeps from each place; as large as the normals
  */
 export function lightChange(
   normals: BodyNormals,
@@ -36,6 +37,7 @@ export function lightChange(
   scene: SceneLight,
   strength: number,
   footY: number,
+  shade: Plane | null = null,
 ): LightChange {
   const { width, height } = normals;
   const out = new Float32Array(width * height * 3).fill(1);
@@ -50,7 +52,8 @@ export function lightChange(
       const j = (y * width + x) * 3;
       const [nx, ny, nz] = [n[j], n[j + 1], n[j + 2]];
       if (!nx && !ny && !nz) continue;
-      const facing = facingLight(nx * lx + ny * ly + nz * lz, scene.size);
+      const lit = shade ? 1 - shade.data[y * width + x] : 1;
+      const facing = facingLight(nx * lx + ny * ly + nz * lz, scene.size) * lit;
       const raised = nx * ux + ny * uy + nz * uz;
       const above = ((1 + raised) / 2) * (0.5 + 0.5 * open);
       const below = ((1 - raised) / 2) * open;

@@ -29,26 +29,21 @@ const receiver = { body: boxBody(40, 100, 40), x: 20, y: 100, pxPerMm: 1, cos: 1
 const fromLeft = { azimuthDeg: -90, elevationDeg: 45, softness: 0 };
 const shade = (outlines: [number, number][][], walls = [] as NonNullable<ReturnType<typeof wallFace>>[]) => {
   const mask = shadeMask(outlines, frame);
-  const picture = sceneShadeOn(
-    alpha,
-    receiver,
-    { mask, walls, camera, stand, unit: 1 },
-    { light: fromLeft, colour: [0, 0, 0], strength: 0.6 },
-  );
-  return (z: number, x = 20) => (picture ? picture.data[((HEIGHT - 1 - z) * WIDTH + x) * 4 + 3] / 255 : 0);
+  const lack = sceneShadeOn(alpha, receiver, { mask, walls, camera, stand, unit: 1 }, fromLeft);
+  return (z: number, x = 20) => (lack ? lack.data[(HEIGHT - 1 - z) * WIDTH + x] : 0);
 };
 
 test('shade on the ground behind a product shades it as high as the light that ends there passed it', () => {
   // Light from the left at 45 degrees: what passes 60 mm over the foot's middle ends 60 mm to its right.
   const at = shade([patch(45, -60, 85, 60)]);
-  expect(at(65)).toBeCloseTo(0.6, 1);
+  expect(at(65)).toBeCloseTo(1, 1);
   expect(at(20)).toBe(0);
   expect(at(97)).toBe(0);
 });
 
 test('a product that stands wholly in shade is wholly shaded, and one beside it not at all', () => {
   const whole = shade([patch(-200, -150, 250, 150)]);
-  for (const z of [2, 50, 95]) expect(whole(z)).toBeCloseTo(0.6, 1);
+  for (const z of [2, 50, 95]) expect(whole(z)).toBeCloseTo(1, 1);
   expect(shade([patch(-250, -60, -150, 60)])(50)).toBe(0);
 });
 
@@ -58,7 +53,7 @@ test('light that ends on a wall is in shade where the wall is', () => {
   const outline = [shown(50, 60, 60), shown(50, -60, 60), shown(50, -60, 10), shown(50, 60, 10)];
   const with_ = shade([outline], [wall]);
   // It passed 65 mm over the foot's middle and fell 50 mm more until the wall.
-  expect(with_(85)).toBeGreaterThan(0.5);
+  expect(with_(85)).toBeGreaterThan(0.84);
   expect(with_(30)).toBe(0);
 });
 

@@ -6,7 +6,7 @@ import { project, type Camera } from './camera';
 import { footLine, type Face } from './faces';
 import { fromStand, type Stand } from './stand-frame';
 import { shadowFalls, type Light } from './light';
-import { shaded, type Receiver } from './shade-on';
+import { lackOnSurface, type Receiver } from './shade-on';
 
 type Outline = readonly (readonly [number, number])[];
 
@@ -74,7 +74,7 @@ const SAMPLES = 8;
  * The scene's own shade on a product that stands in it: the rays that end on a place of its surface would have ended on
  * the ground or the wall behind it, where shade is marked.
  * @param unit millimetres of the scene a unit of the receiver's
- * @param strength how dark the scene's shade is, 0..1
+ * @returns the share of the light's rays that shade keeps from each pixel of the matte; null where it keeps none
  */
 export function sceneShadeOn(
   alpha: Plane,
@@ -92,11 +92,11 @@ export function sceneShadeOn(
     stand: Stand;
     unit: number;
   },
-  { light, colour, strength }: { light: Light; colour: readonly [number, number, number]; strength: number },
-): Rgba | null {
+  light: Light,
+): Plane | null {
   const falls = shadowFalls(light, SAMPLES);
   const feet = walls.map((wall) => footLine(wall, stand));
-  return shaded(alpha, receiver, colour, (place) => {
+  return lackOnSurface(alpha, receiver, (place) => {
     const [x, y, z] = [place.x * unit, place.y * unit, place.z * unit];
     let dark = 0;
     for (const fall of falls) {
@@ -112,6 +112,6 @@ export function sceneShadeOn(
       });
       if (at) dark += shadeAt(mask, at.x, at.y);
     }
-    return (dark / falls.length) * strength;
+    return dark / falls.length;
   });
 }

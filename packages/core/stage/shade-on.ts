@@ -1,4 +1,4 @@
-import { createRgba, type Plane, type Rgba } from '../raster/pixels';
+import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
 import { isWithin, type Body } from './body';
 import { shadowFalls, type Light } from './light';
 
@@ -67,7 +67,7 @@ export function shadeOn(
 ): Rgba | null {
   const falls = shadowFalls(light, SAMPLES);
   const levels = casters.map(({ body }) => levelIndex(body));
-  return shaded(alpha, receiver, colour, ({ x, y, z }) => {
+  const lack = lackOnSurface(alpha, receiver, ({ x, y, z }) => {
     let through = 1;
     for (const [n, caster] of casters.entries()) {
       let hits = 0;
@@ -93,24 +93,38 @@ export function shadeOn(
     }
     return 1 - through;
   });
+  return lack && shadePicture(lack, alpha, colour);
 }
 
-/** A product's shade in one colour, by how much of the light each place of its surface lacks; null where none does. */
-export function shaded(
+/** How much of the light each pixel of a product's matte lacks, 0..1; null where none lacks any. */
+export function lackOnSurface(
   alpha: Plane,
   receiver: Receiver,
-  [r, g, b]: readonly [number, number, number],
   lacks: (place: { x: number; y: number; z: number }) => number,
-): Rgba | null {
-  const out = createRgba(alpha.width, alpha.height);
+): Plane | null {
+  const out = createPlane(alpha.width, alpha.height);
   let any = false;
   surfacePoints(alpha, receiver, (i, place) => {
     const dark = lacks(place);
     if (dark < 0.005) return;
     any = true;
-    out.data.set([r, g, b, 255 * dark * Math.min(1, alpha.data[i] * 1.02)], i * 4);
+    out.data[i] = dark;
   });
   return any ? out : null;
+}
+
+/** What a product lacks of the light as a picture of one colour, with the lack as alpha. */
+export function shadePicture(
+  lack: Plane,
+  alpha: Plane,
+  [r, g, b]: readonly [number, number, number],
+  strength = 1,
+): Rgba {
+  const out = createRgba(lack.width, lack.height);
+  lack.data.forEach((dark, i) => {
+    if (dark) out.data.set([r, g, b, 255 * dark * strength * Math.min(1, alpha.data[i] * 1.02)], i * 4);
+  });
+  return out;
 }
 
 /** How far a ray has climbed where it meets a slice of a caster's depth; null where it never does. */

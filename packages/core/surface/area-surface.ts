@@ -164,9 +164,7 @@ export function raised(area: PrintArea, view: PictureView): (u: number, v: numbe
   const project = (X: number, Y: number, Z: number): Pair => {
     // A plane that is not raised needs no pose, and may have none.
     pose ??= areaPose(area, view);
-    const { focal, r1, r2, r3, t } = pose;
-    const [x, y, z] = [0, 1, 2].map((i) => r1[i] * X + r2[i] * Y - r3[i] * Z + t[i]);
-    return [view.width / 2 + (focal * x) / z, view.height / 2 + (focal * y) / z];
+    return seenIn(pose, view, X, Y, Z);
   };
   return (u, v, out) => {
     const [x, y] = carry(there, u, v);
@@ -178,17 +176,25 @@ export function raised(area: PrintArea, view: PictureView): (u: number, v: numbe
   };
 }
 
+/** Where a place shows, in mm right of, down from and out of a plane's top left. */
+function seenIn({ focal, r1, r2, r3, t }: PlanePose, view: PictureView, X: number, Y: number, Z = 0): Pair {
+  const [x, y, z] = [0, 1, 2].map((i) => r1[i] * X + r2[i] * Y - r3[i] * Z + t[i]);
+  return [view.width / 2 + (focal * x) / z, view.height / 2 + (focal * y) / z];
+}
+
+/** An area's corners on it, in mm. */
+const cornersMm = ({ widthMm: W, heightMm: H }: PrintArea): Pair[] => [
+  [0, 0],
+  [W, 0],
+  [W, H],
+  [0, H],
+];
+
 /** How the plane of an area's corners lies before the camera; mm right and down from its top left. */
 export function areaPose(area: PrintArea, { width, height, focal }: PictureView): PlanePose {
   const { widthMm: W, heightMm: H } = area;
-  const mm: Pair[] = [
-    [0, 0],
-    [W, 0],
-    [W, H],
-    [0, H],
-  ];
   const h = homography(
-    mm,
+    cornersMm(area),
     area.corners.map(([x, y]): Pair => [x - width / 2, y - height / 2]),
   );
   return planePose(h, [W / 2, H / 2], Math.max(width, height), focal);
@@ -200,19 +206,11 @@ export function areaPose(area: PrintArea, { width, height, focal }: PictureView)
  */
 export function cornersOff(area: PrintArea, view: PictureView): number {
   checkArea(area);
-  const { widthMm: W, heightMm: H, corners } = area;
-  const { focal, r1, r2, t } = areaPose(area, view);
-  const mm: Pair[] = [
-    [0, 0],
-    [W, 0],
-    [W, H],
-    [0, H],
-  ];
+  const pose = areaPose(area, view);
   return Math.max(
-    ...mm.map(([X, Y], i) => {
-      const [x, y, z] = [0, 1, 2].map((c) => r1[c] * X + r2[c] * Y + t[c]);
-      const [px, py] = [view.width / 2 + (focal * x) / z, view.height / 2 + (focal * y) / z];
-      return Math.hypot(px - corners[i][0], py - corners[i][1]);
+    ...cornersMm(area).map(([X, Y], i) => {
+      const [x, y] = seenIn(pose, view, X, Y);
+      return Math.hypot(x - area.corners[i][0], y - area.corners[i][1]);
     }),
   );
 }

@@ -21,6 +21,7 @@ import {
   type ToneMeasure,
 } from '../../stage/tone-match';
 import type { ProductElement } from './model';
+import { sceneShadeFor } from './shade';
 import { lightAt, lightOf, smallPicture } from './upright';
 
 /** Long side of the grid on which light is laid; what is finer is the product's own. */
@@ -166,6 +167,7 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
   const settled = environment.draft && environment.settled.get<Relit>(last);
   if (settled) return settled;
   const light = lightAt(cast, standing, element.shadow.softness);
+  const shade = sceneShadeFor(element, environment);
   const small = smallPicture(scene.picture, environment);
   const k = small.width / scene.box.width;
   // The ground around the foot; in steps, so that it is not made anew for every move.
@@ -187,7 +189,7 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
       light.elevationDeg,
       light.softness.toFixed(2),
     ],
-    ...[scene.picture, ...Object.values(ground)],
+    ...[scene.picture, ...Object.values(ground), shade?.key],
   ].join(':');
   const laid = () => {
     const around = environment.kept(`ground:${scene.picture}:${Object.values(ground).join(':')}`, () =>
@@ -197,7 +199,8 @@ function relitOf(element: ProductElement, environment: PaintEnvironment): Relit 
     const { normals, own, footY } = body;
     const turned = rotation ? lightOnTurned(falls, rotation, standing.photoPitch) : falls;
     // A turned product's foot is anywhere: its crease is left away.
-    const change = lightChange(normals, own, turned, relight, rotation ? Infinity : footY);
+    const lack = shade && shade.make(normals.width, normals.height);
+    const change = lightChange(normals, own, turned, relight, rotation ? Infinity : footY, lack);
     if (!(gloss > 0)) return change;
     const { camera, scenePitch, photoPitch } = standing;
     const seen = surroundings(small, around, turned, scenePitch, camera.focal / environment.frame.width);

@@ -5,7 +5,7 @@ import { resizePlane } from '../../raster/resample';
 import { scaledBody } from '../../stage/body';
 import type { Light } from '../../stage/light';
 import { sceneShadeOn, shadeDepth, shadeMask, type ShadeMask } from '../../stage/scene-shade';
-import { shadeOn, type Caster, type Receiver } from '../../stage/shade-on';
+import { shadeOn, shadePicture, type Caster, type Receiver } from '../../stage/shade-on';
 import type { PaintEnvironment } from '../environment';
 import { showsOwnShadow, type ProductElement } from './model';
 import { elementsOfProducts } from './others';
@@ -30,16 +30,27 @@ export function paintShade(element: ProductElement, canvas: Canvas2D, environmen
   const others = elementsOfProducts(environment.elements).filter(
     (o) => o.id !== element.id && o.pose !== 'flat' && o.shadow.strength > 0 && !showsOwnShadow(o),
   );
-  const marked = environment.ground?.shades.length;
-  if ((!others.length && !marked) || element.pose === 'flat') return;
+  // Where the scene's light is laid on, its shade is a part of that.
+  const marked = environment.ground?.shades.length && element.relight < 1;
+  if (!others.length && !marked) return;
+  const shaded = shadedOf(element, environment);
+  if (!shaded) return;
+  for (const shade of [
+    shadeOfOthers(shaded, others, environment),
+    marked ? shadeOfScene(shaded, environment) : null,
+  ])
+    if (shade) multiply(shade, element, canvas);
+}
+
+/** What is shaded of a product; null for one that lies flat or turned, or has no place on the ground. */
+function shadedOf(element: ProductElement, environment: PaintEnvironment): Shaded | null {
+  if (element.pose === 'flat' || element.box.rotation) return null;
   const upright = uprightProduct(element, environment);
   const own = standingBody(upright, environment);
-  if (!own) return;
+  if (!own) return null;
   const light = lightAt(lightOf(element, environment), own.standing, element.shadow.softness);
   const key = `${own.key}:${light.azimuthDeg}:${light.elevationDeg}:${light.softness.toFixed(2)}:${liftOf(element, own.unit)}:${element.shadow.tint}`;
-  const shaded = { element, alpha: upright.alpha, own, light, key };
-  for (const shade of [shadeOfOthers(shaded, others, environment), shadeOfScene(shaded, environment)])
-    if (shade) multiply(shade, element, canvas);
+  return { element, alpha: upright.alpha, own, light, key };
 }
 
 function multiply(shade: Drawable, { box }: ProductElement, canvas: Canvas2D): void {
@@ -56,13 +67,18 @@ const liftOf = ({ pose, liftMm }: ProductElement, unit: number) =>
   pose === 'float' ? Math.round(liftMm / unit) : 0;
 
 /** A product's matte, reduced, and its body in that. */
-function receiverOf({ alpha, own, element }: Shaded, most: number): { reduced: Plane; receiver: Receiver } {
-  const k = Math.min(1, most / Math.max(alpha.width, alpha.height));
-  const reduced = resizePlane(
-    alpha,
-    Math.max(1, Math.round(alpha.width * k)),
-    Math.max(1, Math.round(alpha.height * k)),
-  );
+function receiverOf(shaded: Shaded, most: number): { reduced: Plane; receiver: Receiver } {
+  const { width, height } = shaded.alpha;
+  const k = Math.min(1, most / Math.max(width, height));
+  return receiverAt(shaded, Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k)));
+}
+
+function receiverAt(
+  { alpha, own, element }: Shaded,
+  width: number,
+  height: number,
+): { reduced: Plane; receiver: Receiver } {
+  const reduced = resizePlane(alpha, width, height);
   const { base, photoPitch } = own.standing;
   const receiver = {
     body: own.body,
@@ -130,39 +146,66 @@ export function keptShadeMask(
   );
 }
 
-/** What of the scene's own shade falls on a product. */
-function shadeOfScene(shaded: Shaded, environment: PaintEnvironment): Drawable | null {
-  const { ground, draft, frame } = environment;
-  if (!ground?.scene || !ground.shades.length) return null;
-  const { element, own, light, key } = shaded;
+/** The scene's own shade on a product, as the share of the light that each pixel lacks; null where none is marked. */
+export interface SceneShade {
+  key: string;
+  make(width: number, height: number): Plane | null;
+}
+
+/** How the scene's own shade falls on a product that stands or floats. */
+export function sceneShadeFor(element: ProductElement, environment: PaintEnvironment): SceneShade | null {
+  if (!environment.ground?.shades.length) return null;
+  const shaded = shadedOf(element, environment);
+  return shaded && sceneShade(shaded, environment);
+}
+
+function sceneShade(shaded: Shaded, environment: PaintEnvironment): SceneShade | null {
+  const { ground, frame } = environment;
+  if (!ground?.scene) return null;
+  const { own, light, key } = shaded;
   const { unit, standing } = own;
   const { stand, camera } = standing;
-  const { picture, box } = ground.scene;
+  const { box } = ground.scene;
+  // The place in steps of a hundredth of the product's width: less is not seen.
+  const at = [stand.X, stand.Y, stand.level].map((v) => Math.round(v / unit)).join(':');
+  const size = Math.round(Math.log(unit) * 60);
   const marks = JSON.stringify(ground.shades);
-  const strength = environment.kept(`shade-depth:${picture}:${marks}`, () => {
+  return {
+    key: `scene-shade:${key}:${at}:${size}:${frame.width}:${box.x}:${box.y}:${ground.k}:${ground.upright?.key}:${marks}`,
+    make(width, height) {
+      const mask = keptShadeMask(ground.shades, environment);
+      const walls = ground.upright?.faces.filter((face) => !face.outline) ?? [];
+      const { reduced, receiver } = receiverAt(shaded, width, height);
+      return sceneShadeOn(reduced, receiver, { mask, walls, camera, stand, unit }, light);
+    },
+  };
+}
+
+/** The same as a picture, as far as the photo's light stays: as dark as the scene's shade is on its ground. */
+function shadeOfScene(shaded: Shaded, environment: PaintEnvironment): Drawable | null {
+  const { ground, draft } = environment;
+  const scene = ground?.scene;
+  const shade = sceneShade(shaded, environment);
+  if (!shade || !scene) return null;
+  const { element } = shaded;
+  const { picture, box } = scene;
+  const depth = environment.kept(`shade-depth:${picture}:${JSON.stringify(ground.shades)}`, () => {
     const small = smallPicture(picture, environment);
     const k = small.width / box.width;
     const outlines = ground.shades.map((o) => o.map(([x, y]) => [(x - box.x) * k, (y - box.y) * k] as const));
     return shadeDepth(small, outlines);
   });
+  const strength = depth * (1 - element.relight);
   if (!strength) return null;
-  // The place in steps of a hundredth of the product's width: less is not seen.
-  const at = [stand.X, stand.Y, stand.level].map((v) => Math.round(v / unit)).join(':');
-  const size = Math.round(Math.log(unit) * 60);
   const most = draft ? DRAFT_SHADE : SHADE;
-  const name = `scene-shade:${key}:${at}:${size}:${most}:${frame.width}:${box.x}:${box.y}:${ground.k}:${ground.upright?.key}:${marks}`;
-  const made = environment.kept(name, () => {
-    const mask = keptShadeMask(ground.shades, environment);
-    const walls = ground.upright?.faces.filter((face) => !face.outline) ?? [];
-    const { reduced, receiver } = receiverOf(shaded, most);
-    const colour = parseHex(element.shadow.tint);
-    const shade = sceneShadeOn(
-      reduced,
-      receiver,
-      { mask, walls, camera, stand, unit },
-      { light, colour, strength },
+  const made = environment.kept(`${shade.key}:${most}:${strength}`, () => {
+    const { reduced } = receiverOf(shaded, most);
+    const lack = shade.make(reduced.width, reduced.height);
+    return (
+      lack && {
+        bitmap: environment.host.bitmap(shadePicture(lack, reduced, parseHex(element.shadow.tint), strength)),
+      }
     );
-    return shade && { bitmap: environment.host.bitmap(shade) };
   });
   return made && made.bitmap;
 }

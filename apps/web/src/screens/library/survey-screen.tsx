@@ -193,7 +193,7 @@ function Sections({
         title={msg('Foreground')}
         summary={survey.occluder ? msg('masked') : msg('none')}
       >
-        <ForegroundPart {...{ scene, now, commit }} />
+        <MaskPart {...{ scene, now, commit }} mask="occluder" />
       </Section>
       <Section n={7} id="areas" title={msg('Print areas')} summary={String(survey.areas.length)}>
         <AreasSection
@@ -211,7 +211,7 @@ function Sections({
         title={msg('Outline of the item')}
         summary={survey.outline ? msg('made') : msg('none')}
       >
-        <OutlinePart {...{ scene, now, commit }} />
+        <MaskPart {...{ scene, now, commit }} mask="outline" />
       </Section>
       <Section n={9} id="mend" title={msg('Remove marks')} summary={String(survey.mends.length)}>
         <MendSection survey={survey} mending={mending} />
@@ -223,50 +223,40 @@ function Sections({
   );
 }
 
-/** What stands before the products, as a mask. */
-function ForegroundPart({
-  scene,
-  now,
-  commit,
-}: {
-  scene: Scene;
-  now: Surveyed;
-  commit(value: Partial<SceneSurvey>): void;
-}) {
-  return (
-    <MaskSection
-      scene={scene}
-      mask="occluder"
-      title={msg('{now} foreground', { now: now.title })}
-      about={msg('What stands before the products, cut out with the cutout desk.')}
-      hint={msg('Keep what stands before the products and drop the rest; then come back here and use it.')}
-      value={now.survey.occluder}
-      onTaken={(occluder) => commit({ occluder })}
-      onWithout={() => commit({ occluder: null })}
-    />
-  );
-}
+/** What is said of a mask, and of the photo in which it is cut out. */
+const MASKS = {
+  occluder: {
+    title: (now: string) => msg('{now} foreground', { now }),
+    about: msg('What stands before the products, cut out with the cutout desk.'),
+    hint: msg('Keep what stands before the products and drop the rest; then come back here and use it.'),
+  },
+  outline: {
+    title: (now: string) => msg('{now} item', { now }),
+    about: msg('The blank item alone: prints over the whole item and its colour end there.'),
+    hint: msg('Keep the blank item and drop the rest; then come back here and use it.'),
+  },
+};
 
-/** The blank item alone, as a mask. */
-function OutlinePart({
+/** What stands before the products, or the blank item alone. */
+function MaskPart({
   scene,
   now,
+  mask,
   commit,
 }: {
   scene: Scene;
   now: Surveyed;
+  mask: keyof typeof MASKS;
   commit(value: Partial<SceneSurvey>): void;
 }) {
+  const { title, about, hint } = MASKS[mask];
   return (
     <MaskSection
-      scene={scene}
-      mask="outline"
-      title={msg('{now} item', { now: now.title })}
-      about={msg('The blank item alone: prints over the whole item and its colour end there.')}
-      hint={msg('Keep the blank item and drop the rest; then come back here and use it.')}
-      value={now.survey.outline}
-      onTaken={(outline) => commit({ outline })}
-      onWithout={() => commit({ outline: null })}
+      {...{ scene, mask, about, hint }}
+      title={title(now.title)}
+      value={now.survey[mask]}
+      onTaken={(hash) => commit({ [mask]: hash })}
+      onWithout={() => commit({ [mask]: null })}
     />
   );
 }
