@@ -21,7 +21,7 @@ import { blackened, inpaint, loadOpenCv } from './fill';
  * Never looked at while anything was tuned, and for this figure alone: the places and items named in HELD_OUT.
  */
 export const HELD_OUT = new Set([
-  ...['cellar', 'cloth', 'ledge'],
+  ...['cellar', 'cloth', 'ledge', 'alcove', 'pergola'],
   ...['cushion', 'bucket', 'refill'],
   ...['grass', 'tiles', 'stripes', 'worktop'],
 ]);

@@ -92,6 +92,55 @@ const PLACES = [
       [11, 0, 4],
     ],
   },
+  {
+    name: 'alcove',
+    eye: [-4, 29, -86],
+    look: [0, 8, 0],
+    angle: 34,
+    light: [0.6, 0.5, -0.5],
+    size: 26 / 260,
+    at: [
+      [-9, 0, 2],
+      [11, 0, -3],
+    ],
+    /** How far away a wall stands. */
+    wall: 17,
+  },
+  {
+    name: 'porch',
+    eye: [3, 30, -88],
+    look: [0, 7, 0],
+    angle: 34,
+    light: [-0.5, 0.7, 0.45],
+    size: 8 / 400,
+    far: 400,
+    at: [
+      [-9, 0, 1],
+      [10, 0, -3],
+    ],
+    /** Two corners of a roof that throws a shade. */
+    roof: [
+      [-120, 70, 0],
+      [-48, 71, 90],
+    ],
+  },
+  {
+    name: 'pergola',
+    eye: [-5, 31, -86],
+    look: [0, 6, 0],
+    angle: 34,
+    light: [0.7, 0.8, -0.15],
+    size: 10 / 400,
+    far: 400,
+    at: [
+      [-10, 0, 2],
+      [11, 0, -2],
+    ],
+    roof: [
+      [62, 70, -50],
+      [140, 71, 30],
+    ],
+  },
 ];
 /** Item, its height in millimetres, its depth, and the side from which its photo was lit. */
 const ITEMS = [
@@ -110,6 +159,9 @@ const PAIRS = [
   [4, 2],
   [5, 0],
   [1, 3],
+  [2, 5],
+  [0, 1],
+  [1, 4],
 ];
 
 const run = promisify(execFile);
@@ -197,6 +249,21 @@ function project({ eye, look, angle }, point) {
   ];
 }
 
+/** Where the roof's shade lies on the ground of a place. */
+function shadeOfRoof(place) {
+  const lamp = unit(place.light).map((v) => v * place.far);
+  const [[x0, y, z0], [x1, , z1]] = place.roof;
+  return [
+    [x0, z1],
+    [x1, z1],
+    [x1, z0],
+    [x0, z0],
+  ].map(([x, z]) => {
+    const k = lamp[1] / (lamp[1] - y);
+    return project(place, [lamp[0] + (x - lamp[0]) * k, 0, lamp[2] + (z - lamp[2]) * k]);
+  });
+}
+
 function sideFile(place) {
   const [x, y, z] = unit(place.light);
   const corners = [
@@ -213,6 +280,8 @@ function sideFile(place) {
     heightPx: HEIGHT,
     kind: 'scene',
     plane: { corners, widthMm: 300, depthMm: 240 },
+    ...(place.wall && { wallFoot: [-20, 20].map((at) => project(place, [at, 0, place.wall])) }),
+    ...(place.roof && { shades: [shadeOfRoof(place)] }),
     standSpots: place.at.map((at, i) => {
       const [px, py] = project(place, at);
       return {
@@ -236,7 +305,7 @@ function sideFile(place) {
 async function makePlace(place, number) {
   const file = (kind) => join(out, `${place.name}${kind}`);
   await writeFile(file('.json'), `${JSON.stringify(sideFile(place), null, 1)}\n`);
-  const camera = `camera { perspective location <${place.eye}> right x*4/3 up y angle ${place.angle} look_at <${place.look}> }\n`;
+  const camera = `camera { perspective location <${place.eye}> right x*4/3 up y angle ${place.angle} look_at <${place.look}> }\n#declare ROOF_FROM = <${place.roof?.[0] ?? [0, 0, 0]}>;\n#declare ROOF_TO = <${place.roof?.[1] ?? [0, 0, 0]}>;\n`;
   let exposure = 0;
   const shots = [
     ['.jpg', 0, null],
