@@ -9,6 +9,7 @@ export const seeing = {
   /** The areas whose bulge was asked for. */
   asked: [] as Parameters<Real['bulgeSeen']>[1][],
   shade: (() => Promise.resolve([])) as Real['shadeSeen'],
+  groundEdge: (() => Promise.resolve(null)) as Real['groundEdgeSeen'],
   focus: (() => Promise.resolve(null)) as Real['focusSeen'],
   side: (() => Promise.resolve(null)) as Real['sideSeen'],
   edges: ((_, edges) => Promise.resolve(edges)) as Real['edgesSeen'],
@@ -23,3 +24,4 @@ export const edgesSeen: Real['edgesSeen'] = (...asked) => seeing.edges(...asked)
 export const shadeSeen: Real['shadeSeen'] = (...asked) => seeing.shade(...asked);
 export const focusSeen: Real['focusSeen'] = (...asked) => seeing.focus(...asked);
 export const sideSeen: Real['sideSeen'] = (...asked) => seeing.side(...asked);
+export const groundEdgeSeen: Real['groundEdgeSeen'] = (...asked) => seeing.groundEdge(...asked);

@@ -7,6 +7,8 @@ export interface Layer {
   left: number;
   right: number;
   halfDepth: number;
+  /** The share of the light that it keeps; all of it where left out. */
+  opacity?: number;
 }
 
 /** A box that stands turned: by how much (radians from the right, away), and its half sides as shares of a level's half width. */
@@ -23,6 +25,8 @@ export interface Turn {
  */
 export interface Body {
   layers: Layer[];
+  /** Levels that are seen through, as glass is: they throw shadows and are nothing else. */
+  clear?: Layer[];
   round: boolean;
   /** For a box that is seen over a corner. */
   turn: Turn | null;
@@ -33,6 +37,9 @@ export interface Body {
 
 /** Levels into which a body is cut. */
 const LEVELS = 56;
+/** What covers less is no part of a product; what covers more is all there. */
+const CLEAR = 0.06;
+const SOLID = 0.9;
 
 /**
  * The body behind a silhouette: each row above the base's middle is a level at its real height (the camera looked
@@ -55,23 +62,22 @@ export function bodyOf(
   const middle = base.x * w;
   const foot = base.y * w;
   const height = Math.max(0.5, (foot - base.topDepth * w) / (pxPerMm * cos));
-  const rows: { z: number; runs: [number, number][] }[] = [];
+  const rows: { z: number; runs: [number, number, number][]; clear: [number, number, number] | null }[] = [];
   const step = height / LEVELS;
   let widest = 0;
   for (let level = 0; level <= LEVELS; level++) {
     const z = level * step;
     const y = Math.min(h - 1, Math.max(0, Math.round(foot - z * pxPerMm * cos)));
-    const runs: [number, number][] = [];
-    for (let x = 0, start = -1; x <= w; x++) {
-      const inside = x < w && data[y * w + x] > 0.5;
-      if (inside && start < 0) start = x;
-      if (!inside && start >= 0) {
-        if (x - start > 0.6) runs.push([(start - middle) / pxPerMm, (x - middle) / pxPerMm]);
-        start = -1;
-      }
-    }
+    const row = data.subarray(y * w, (y + 1) * w);
+    const mm = ([from, to, opacity]: [number, number, number]): [number, number, number] => [
+      (from - middle) / pxPerMm,
+      (to - middle) / pxPerMm,
+      opacity,
+    ];
+    const runs = solidRuns(row).map(mm);
+    const glass = clearRun(row);
     for (const [a, b] of runs) widest = Math.max(widest, b - a);
-    rows.push({ z, runs });
+    rows.push({ z, runs, clear: glass && mm(glass) });
   }
   const footWidth = (base.halfWidth * w) / pxPerMm;
   const seenDepth = sin > 0.06 ? (base.halfDepth * w) / (pxPerMm * sin) : 0;
@@ -90,11 +96,38 @@ export function bodyOf(
       halfWidth: footWidth,
       halfDepth: seenDepth > footWidth * 0.15 ? Math.min(seenDepth, footWidth * 1.6) : footWidth * share,
     },
-    layers: rows.flatMap(({ z, runs }) =>
-      runs.map(([left, right]) => ({ z, left, right, halfDepth: ((right - left) / 2) * share })),
-    ),
+    layers: rows.flatMap(({ z, runs }) => runs.map((run) => levelOf(z, run, share))),
+    clear: rows.flatMap(({ z, clear }) => (clear ? [levelOf(z, clear, share)] : [])),
   };
 }
+
+function levelOf(z: number, [left, right, opacity]: [number, number, number], share: number): Layer {
+  return { z, left, right, halfDepth: ((right - left) / 2) * share, ...(opacity < SOLID && { opacity }) };
+}
+
+/** From where to where a row of a matte is more there than not, and how much of it is there away from its ends. */
+function solidRuns(row: Float32Array): [number, number, number][] {
+  const runs: [number, number, number][] = [];
+  for (let x = 0, start = -1; x <= row.length; x++) {
+    const inside = x < row.length && row[x] > 0.5;
+    if (inside && start < 0) start = x;
+    if (inside || start < 0) continue;
+    runs.push([start, x, x - start > 4 ? meanOf(row.subarray(start + 2, x - 2)) : 1]);
+    start = -1;
+  }
+  return runs;
+}
+
+/** The whole of a row that is largely seen through, and what its clear part keeps of the light; null for any other. */
+function clearRun(row: Float32Array): [number, number, number] | null {
+  const clear = row.filter((v) => v > CLEAR && v <= 0.5);
+  if (clear.length < row.length * 0.08) return null;
+  const from = row.findIndex((v) => v > CLEAR);
+  const to = row.findLastIndex((v) => v > CLEAR) + 1;
+  return clear.length < (to - from) * 0.2 ? null : [from, to, meanOf(clear)];
+}
+
+const meanOf = (values: Float32Array) => values.reduce((sum, v) => sum + v, 0) / values.length;
 
 /** How a base that is seen over a corner is turned, and its sides; null for all others. */
 function turnOf({ corner, x, halfWidth, pitchDeg }: ProductBase): Turn | null {
@@ -147,17 +180,19 @@ export function isWithin(body: Pick<Body, 'round' | 'turn'>, layer: Layer, x: nu
 /** The same body in other units: every length times `k`. */
 export function scaledBody(body: Body, k: number): Body {
   if (Math.abs(k - 1) < 1e-6) return body;
+  const scaled = (l: Layer): Layer => ({
+    ...l,
+    z: l.z * k,
+    left: l.left * k,
+    right: l.right * k,
+    halfDepth: l.halfDepth * k,
+  });
   return {
-    round: body.round,
-    turn: body.turn,
+    ...body,
     height: body.height * k,
     foot: { halfWidth: body.foot.halfWidth * k, halfDepth: body.foot.halfDepth * k },
-    layers: body.layers.map((l) => ({
-      z: l.z * k,
-      left: l.left * k,
-      right: l.right * k,
-      halfDepth: l.halfDepth * k,
-    })),
+    layers: body.layers.map(scaled),
+    clear: body.clear?.map(scaled),
   };
 }
 

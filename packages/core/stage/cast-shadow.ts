@@ -1,6 +1,6 @@
 import { blur } from '../raster/blur';
 import { createPlane, type Plane } from '../raster/pixels';
-import { spanAt, type Body } from './body';
+import { spanAt, type Body, type Layer } from './body';
 import { shadowFalls, type Light } from './light';
 
 /** A shadow as it lies on the plane: 0..1 of the light taken, in a grid of millimetres about the product's base. */
@@ -45,7 +45,8 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
     const far = Math.hypot(x, y);
     return far > LONGEST ? { x: (x * LONGEST) / far, y: (y * LONGEST) / far } : { x, y };
   });
-  const { layers } = body;
+  const layers = [...body.layers, ...(body.clear ?? [])];
+  const groups = byOpacity(layers);
   const { left, right, near, far } = reach(layers, falls, lift);
   if (!(right > left)) return { plane: createPlane(1, 1), x0: 0, y0: 0, mmPerPx: 1 };
   const span = Math.max(...layers.map((l) => l.right)) - Math.min(...layers.map((l) => l.left));
@@ -56,39 +57,12 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
   const width = Math.ceil((right - left) / mmPerPx) + 2 * pad;
   const height = Math.ceil((far - near) / mmPerPx) + 2 * pad;
   const sum = createPlane(width, height);
-  // Spans of a row are noted by their ends, with the share of the cell they cover; their running sum is the cover.
-  const ends = new Float32Array((width + 2) * height);
+  const grid = { x0, y0, mmPerPx, width, height };
+  const scratch = { ends: new Float32Array((width + 2) * height), one: new Float32Array(width * height) };
   for (const fall of falls) {
-    ends.fill(0);
-    for (const layer of layers) {
-      const h = layer.z + lift;
-      const cx = (layer.left + layer.right) / 2 + fall.x * h;
-      const cy = fall.y * h;
-      const b = Math.max(layer.halfDepth, mmPerPx * 0.55);
-      const first = Math.max(0, Math.ceil((cy - b - y0) / mmPerPx - 0.5));
-      const last = Math.min(height - 1, Math.floor((cy + b - y0) / mmPerPx - 0.5));
-      for (let y = first; y <= last; y++) {
-        const span = spanAt(body, layer, (y + 0.5) * mmPerPx + y0 - cy, mmPerPx * 0.55);
-        if (!span) continue;
-        const from = (cx + span[0] - x0) / mmPerPx;
-        const to = (cx + span[1] - x0) / mmPerPx;
-        if (to <= 0 || from >= width) continue;
-        begin(ends, y * (width + 2), from, 1, width);
-        begin(ends, y * (width + 2), to, -1, width);
-      }
-    }
-    const own = each ? new Uint8Array(width * height) : null;
-    for (let y = 0; y < height; y++) {
-      let cover = 0;
-      const row = y * (width + 2);
-      for (let x = 0; x < width; x++) {
-        cover += ends[row + x];
-        if (cover <= 0.001) continue;
-        sum.data[y * width + x] += cover < 1 ? cover : 1;
-        if (own) own[y * width + x] = cover < 1 ? cover * 255 : 255;
-      }
-    }
-    if (own) hard.push(own);
+    const one = hardShadow(body, groups, { x: fall.x, y: fall.y, lift }, grid, scratch);
+    for (let i = 0; i < one.length; i++) sum.data[i] += one[i];
+    if (each) hard.push(Uint8Array.from(one, (v) => v * 255));
   }
   for (let i = 0; i < sum.data.length; i++) sum.data[i] /= falls.length;
   const tall = layers.reduce((most, l) => Math.max(most, l.z), 0) + lift;
@@ -106,6 +80,69 @@ export function castShadow(body: Body, options: CastOptions): GroundShadow {
       },
     }),
   };
+}
+
+interface Grid {
+  x0: number;
+  y0: number;
+  mmPerPx: number;
+  width: number;
+  height: number;
+}
+
+/** The shadow by one point of the light: what light its rays lose in every kind of levels that they pass, 0..1. */
+function hardShadow(
+  body: Body,
+  groups: [opacity: number, layers: Layer[]][],
+  fall: { x: number; y: number; lift: number },
+  { x0, y0, mmPerPx, width, height }: Grid,
+  { ends, one }: { ends: Float32Array; one: Float32Array },
+): Float32Array {
+  one.fill(0);
+  for (const [opacity, layers] of groups) {
+    // Spans of a row are noted by their ends, with the share of the cell they cover; their running sum is the cover.
+    ends.fill(0);
+    for (const layer of layers) {
+      const h = layer.z + fall.lift;
+      const cx = (layer.left + layer.right) / 2 + fall.x * h;
+      const cy = fall.y * h;
+      const b = Math.max(layer.halfDepth, mmPerPx * 0.55);
+      const first = Math.max(0, Math.ceil((cy - b - y0) / mmPerPx - 0.5));
+      const last = Math.min(height - 1, Math.floor((cy + b - y0) / mmPerPx - 0.5));
+      for (let y = first; y <= last; y++) {
+        const span = spanAt(body, layer, (y + 0.5) * mmPerPx + y0 - cy, mmPerPx * 0.55);
+        if (!span) continue;
+        const from = (cx + span[0] - x0) / mmPerPx;
+        const to = (cx + span[1] - x0) / mmPerPx;
+        if (to <= 0 || from >= width) continue;
+        begin(ends, y * (width + 2), from, 1, width);
+        begin(ends, y * (width + 2), to, -1, width);
+      }
+    }
+    for (let y = 0; y < height; y++) {
+      let cover = 0;
+      const row = y * (width + 2);
+      for (let x = 0; x < width; x++) {
+        cover += ends[row + x];
+        if (cover <= 0.001) continue;
+        const i = y * width + x;
+        one[i] = 1 - (1 - one[i]) * (1 - opacity * Math.min(1, cover));
+      }
+    }
+  }
+  return one;
+}
+
+/** Levels by how much of the light they keep, in steps of a sixteenth. */
+function byOpacity(layers: Layer[]): [opacity: number, layers: Layer[]][] {
+  const groups = new Map<number, Layer[]>();
+  for (const layer of layers) {
+    const opacity = Math.max(1, Math.round((layer.opacity ?? 1) * 16)) / 16;
+    const alike = groups.get(opacity);
+    if (alike) alike.push(layer);
+    else groups.set(opacity, [layer]);
+  }
+  return [...groups];
 }
 
 /** How far the shadows of all levels reach on the plane. */

@@ -3,7 +3,7 @@ import { sceneCamera } from './survey';
 import { createPlane, createRgba, type Plane, type Rgba } from '../raster/pixels';
 import { placesOf } from './arrange';
 import { measureBase, productPxPerMm } from './base';
-import { boxBody } from './body';
+import { bodyOf, boxBody, type Body } from './body';
 import {
   cameraFromHorizon,
   cameraFromPlane,
@@ -207,6 +207,36 @@ test('penumbrae widen in proportion to the height that casts them', () => {
   const [low, high] = [width(150), width(300)];
   expect(high / low).toBeGreaterThan(1.8);
   expect(high / low).toBeLessThan(2.2);
+});
+
+test('what is seen through throws a shadow as faint as it is clear, and what stands in it a dark one', () => {
+  // A bell of glass over a block: 100 mm wide and high, the block 40 mm.
+  const bell = (clear: number, block: number) => {
+    const alpha = createPlane(120, 110);
+    for (let y = 5; y < 105; y++)
+      for (let x = 10; x < 110; x++) alpha.data[y * 120 + x] = x >= 40 && x < 80 && y >= 65 ? block : clear;
+    const base = {
+      x: 0.5,
+      y: 105 / 120,
+      halfWidth: 50 / 120,
+      halfDepth: 0,
+      topDepth: 0,
+      length: 1.3,
+      pitchDeg: 0,
+    };
+    return bodyOf(alpha, { ...base, confidence: 1 }, 1, 100);
+  };
+  const darkest = (body: Body) => Math.max(...castShadow(body, { light: hard(0, 45) }).plane.data);
+  expect(darkest(bell(0.13, 0.13))).toBeCloseTo(0.125, 2);
+  expect(darkest(bell(0.13, 1))).toBeGreaterThan(0.97);
+  expect(darkest(bell(0.6, 0.6))).toBeCloseTo(0.625, 2);
+  expect(darkest(bell(1, 1))).toBeGreaterThan(0.97);
+  // Where only the glass takes light, in the far half of the shadow, it is faint.
+  const { plane, y0, mmPerPx, x0 } = castShadow(bell(0.13, 1), { light: hard(0, 45) });
+  const at = (x: number, y: number) =>
+    plane.data[Math.round((y - y0) / mmPerPx) * plane.width + Math.round((x - x0) / mmPerPx)];
+  expect(at(0, 95)).toBeCloseTo(0.125, 2);
+  expect(at(0, 35)).toBeGreaterThan(0.97);
 });
 
 test('a lifted body leaves a paler, wider pool; contact is darkest at the foot', () => {

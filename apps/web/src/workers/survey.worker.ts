@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
+import { findEdge } from '@scenograph/core/cutout/find-edge';
 import { alphaPlane, createPlane, type Rgba } from '@scenograph/core/raster/pixels';
 import { bulgeOf } from '@scenograph/core/stage/estimate-areas';
 import type { Bulge } from '@scenograph/core/stage/estimate-bulge';
@@ -61,6 +62,10 @@ const api = {
   /** Outlines of the shade that lies on the ground, in the survey's pixels. */
   async shade(url: string, survey: SceneSurvey): Promise<[number, number][][]> {
     return findShade(reduceTo(await pictureAt(url), 640), survey);
+  },
+  /** Where the ground ends, in the survey's pixels; null where no edge is seen. */
+  async groundEdge(url: string, survey: SceneSurvey): Promise<[number, number][] | null> {
+    return findEdge(reduceTo(await pictureAt(url), 480), survey);
   },
   /** What the side view of an item, cut out, says of its faces; null where it shows none. */
   async side(file: Blob): Promise<SideOutline | null> {

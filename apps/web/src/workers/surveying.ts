@@ -26,3 +26,7 @@ export const focusSeen = (url: string, survey: SceneSurvey) => worker.ask((w) =>
 
 /** Outlines of the shade that lies on a scene's ground, in the survey's pixels. */
 export const shadeSeen = (url: string, survey: SceneSurvey) => worker.ask((w) => w.shade(url, survey));
+
+/** Where a scene's ground ends, in the survey's pixels; null where the picture shows no edge. */
+export const groundEdgeSeen = (url: string, survey: SceneSurvey) =>
+  worker.ask((w) => w.groundEdge(url, survey));

@@ -1,14 +1,20 @@
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
-import { Button } from '../../ui/controls';
+import { reducedUrl } from '../../api/client';
 import { msg } from '../../language/language';
+import { Button } from '../../ui/controls';
+import { say } from '../../ui/notices';
+import { groundEdgeSeen } from '../../workers/surveying';
+import { LookButton } from './look-button';
 
 type Point = [number, number];
 
-/** Where the standing surface ends: begun, or taken away. */
+/** Where the standing surface ends: begun, found in the picture, or taken away. */
 export function GroundEdge({
+  picture,
   survey,
   commit,
 }: {
+  picture: string;
   survey: SceneSurvey;
   commit(value: Partial<SceneSurvey>): void;
 }) {
@@ -21,14 +27,36 @@ export function GroundEdge({
             )
           : msg('A shelf, a plinth or a table ends somewhere: shadows and reflections are to end there too.')}
       </p>
-      {survey.edge ? (
-        <Button onClick={() => commit({ edge: null })}>{msg('Remove the edge')}</Button>
-      ) : (
-        <Button onClick={() => commit({ edge: firstEdge(survey) })}>
-          {msg('Draw where the ground ends')}
-        </Button>
-      )}
+      <div className="flex flex-wrap gap-2">
+        {survey.edge ? (
+          <Button onClick={() => commit({ edge: null })}>{msg('Remove the edge')}</Button>
+        ) : (
+          <Button onClick={() => commit({ edge: firstEdge(survey) })}>
+            {msg('Draw where the ground ends')}
+          </Button>
+        )}
+        {survey.plane && <FindEdge {...{ picture, survey, commit }} />}
+      </div>
     </div>
+  );
+}
+
+/** Looks for where the surface of the measured rectangle ends; what is found is a beginning to drag. */
+function FindEdge({ picture, survey, commit }: Parameters<typeof GroundEdge>[0]) {
+  return (
+    <LookButton
+      title={msg('Find the edge in the picture')}
+      meanwhile={msg('Looking for the edge')}
+      onLook={async () => {
+        const edge = await groundEdgeSeen(reducedUrl(picture, 2048), survey);
+        if (!edge)
+          return say(
+            'look',
+            msg('The ground looks the same wherever it could be. Where it ends, draw its edge by hand.'),
+          );
+        commit({ edge });
+      }}
+    />
   );
 }
 

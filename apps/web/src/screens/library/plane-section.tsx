@@ -7,11 +7,13 @@ import { msg } from '../../language/language';
 
 /** How the standing plane is measured: by a rectangle of known size, or by the horizon and a known height. */
 export function PlaneSection({
+  picture,
   survey,
   camera,
   wrong,
   commit,
 }: {
+  picture: string;
   survey: SceneSurvey;
   camera: Camera | null;
   /** Why the measures give no camera. */
@@ -42,7 +44,7 @@ export function PlaneSection({
         </p>
       )}
       {camera && <Solved survey={survey} camera={camera} />}
-      <GroundEdge survey={survey} commit={commit} />
+      <GroundEdge {...{ picture, survey, commit }} />
     </div>
   );
 }

@@ -1,10 +1,10 @@
-import { useState } from 'react';
 import type { SceneSurvey } from '@scenograph/core/stage/survey';
 import { reducedUrl } from '../../api/client';
 import { msg } from '../../language/language';
 import { Button } from '../../ui/controls';
 import { say } from '../../ui/notices';
 import { shadeSeen } from '../../workers/surveying';
+import { LookButton } from './look-button';
 
 type Point = [number, number];
 
@@ -146,26 +146,18 @@ const MOST = 40;
 
 /** Looks for shade on the ground; what is found is added, and drawn better by hand. */
 function FindShade({ picture, survey, onChoose, commit }: Props & { picture: string }) {
-  const [busy, setBusy] = useState(false);
-  const find = async () => {
-    setBusy(true);
-    try {
-      const found = await shadeSeen(reducedUrl(picture, 2048), survey);
-      if (!found.length)
-        return say('look', msg('No shade is seen on the ground. Where there is some, draw it by hand.'));
-      const shades = [...(survey.shades ?? []), ...found].slice(0, MOST);
-      commit({ shades });
-      onChoose(null);
-    } catch (e) {
-      say('stop', (e as Error).message);
-    } finally {
-      setBusy(false);
-    }
-  };
   return (
-    <Button disabled={busy} onClick={() => void find()}>
-      {busy ? msg('Looking for shade') : msg('Find shade in the picture')}
-    </Button>
+    <LookButton
+      title={msg('Find shade in the picture')}
+      meanwhile={msg('Looking for shade')}
+      onLook={async () => {
+        const found = await shadeSeen(reducedUrl(picture, 2048), survey);
+        if (!found.length)
+          return say('look', msg('No shade is seen on the ground. Where there is some, draw it by hand.'));
+        commit({ shades: [...(survey.shades ?? []), ...found].slice(0, MOST) });
+        onChoose(null);
+      }}
+    />
   );
 }
 

@@ -293,6 +293,30 @@ test('the ground ends where its edge is drawn: points are added, moved and remov
   expect(screen.getAllByRole('slider', { name: /^Point \d of the edge$/ })).toHaveLength(3);
 });
 
+test('the edge of the ground is found in the picture, and undone; where none is seen a sentence says so', async () => {
+  const { user, kept } = await opened();
+  seeing.groundEdge = () => Promise.resolve(null);
+  await user.click(screen.getByRole('button', { name: 'Find the edge in the picture' }));
+  await screen.findByText(/draw its edge by hand/);
+  expect(screen.queryByRole('slider', { name: 'Point 1 of the edge' })).toBeNull();
+  seeing.groundEdge = (_, { width }) =>
+    Promise.resolve([
+      [0, 300],
+      [width, 310],
+      [width, 600],
+    ]);
+  await user.click(screen.getByRole('button', { name: 'Find the edge in the picture' }));
+  expect(await screen.findAllByRole('slider', { name: /^Point \d of the edge$/ })).toHaveLength(3);
+  await stored();
+  expect(kept.bodies.at(-1)!.survey.edge![1]).toEqual([TABLE.width, 310]);
+  await user.click(screen.getByRole('button', { name: 'Undo: Edge of the ground' }));
+  expect(screen.queryByRole('slider', { name: 'Point 1 of the edge' })).toBeNull();
+  // Without a measured rectangle nothing says what the ground looks like.
+  await user.click(screen.getByRole('radio', { name: 'Horizon and height' }));
+  expect(screen.queryByRole('button', { name: 'Find the edge in the picture' })).toBeNull();
+  expect(screen.getByRole('button', { name: 'Draw where the ground ends' })).toBeEnabled();
+});
+
 test('the foot of a wall is drawn and moved by keyboard, and undone', async () => {
   const { user, kept } = await opened();
   expect(section(/Shadows/)).toHaveTextContent('the ground alone');

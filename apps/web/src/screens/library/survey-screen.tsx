@@ -167,7 +167,7 @@ function Sections({
         title={msg('Standing plane')}
         summary={camera ? msg('solved') : msg('not known')}
       >
-        <PlaneSection survey={survey} camera={camera} wrong={wrong} commit={commit} />
+        <PlaneSection {...{ picture, survey, camera, wrong, commit }} />
       </Section>
       <Section n={2} id="light" title={msg('Light')} summary={lightInWords(survey)}>
         <LightPart {...{ survey, during, commit }} />
