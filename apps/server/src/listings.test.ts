@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { expect, test } from '@jest/globals';
+import { SHOT_VERSION } from '@scenograph/core/shot/document';
 import sharp from 'sharp';
 import { testServer, unzip } from './test-server';
 
@@ -210,4 +211,33 @@ test('a bundle holds the shot, its data, and files named by their own hashes', a
     const hash = createHash('sha256').update(bytes).digest('hex');
     expect(name.slice('assets/'.length)).toMatch(new RegExp(`^${hash}\\.`));
   }
+});
+
+test('a shot of no product is kept in a listing of its own, painted and removed like any other', async () => {
+  const document = {
+    ...{ version: SHOT_VERSION, fits: {}, importance: [], elements: [] },
+    frame: { width: 300, height: 200 },
+    trim: { unit: 'mm', dpi: 72, bleedMm: 0, safeMm: 2 },
+  };
+  const made = await call('POST', '/api/shots', { title: 'Banner', document });
+  expect(made.status).toBe(201);
+  const { id, listingId, feeds } = made.body as { id: string; listingId: string; feeds: string[] };
+  expect(feeds).toEqual([]);
+  const { listing, variants, shots, sheets } = await detail(listingId);
+  expect([listing.sheets, variants, sheets]).toEqual([[], [], []]);
+  expect(shots.map((s) => s.title)).toEqual(['Banner']);
+  expect((await summaries('?search=Banner')).map((l) => l.id)).toEqual([listingId]);
+  const file = await fetch(`${server.base()}/api/shots/${id}/export?width=300&format=png`);
+  const { data, info } = await sharp(Buffer.from(await file.arrayBuffer()))
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  expect([info.width, info.height, info.channels]).toEqual([300, 200, 4]);
+  expect(data[3]).toBe(0);
+  const refused = await call('POST', '/api/shots', {
+    title: 'Banner',
+    document: { ...document, trim: { unit: 'ell' } },
+  });
+  expect(refused.status).toBe(422);
+  expect(String(refused.body.message)).toMatch(/trim/);
+  expect(await summaries('?search=Banner')).toHaveLength(1);
 });

@@ -85,6 +85,12 @@ export const SCREENS: readonly ScreenRoute[] = [
     load: async () => (await import('./screens/deliveries/deliveries-screen')).DeliveriesScreen,
   },
   {
+    path: '/new-picture',
+    title: msg('New picture'),
+    words: msg('any size, millimetres, banner, poster, postcard, A4'),
+    load: async () => (await import('./screens/new-picture/new-picture-screen')).NewPictureScreen,
+  },
+  {
     path: '/server',
     title: msg('Server'),
     words: msg('health, workers, failed work, storage'),

@@ -209,6 +209,12 @@ export const listings = {
     creates: true,
     answer: s.list(shotRow),
   }),
+  'POST /api/shots': route({
+    says: 'A shot on its own: laid out already, in a listing of its name that has no variants and no slots.',
+    body: s.shape({ title: shotTitle, document: sentShot }),
+    creates: true,
+    answer: shotRow,
+  }),
   'PATCH /api/listings/:id': route({
     says: 'Changes a listing’s name, or the spec sheets that it is made for.',
     body: s.some({

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { baseSchema } from '../elements/base';
 import { elementKinds, isKnown, type ShotElement } from '../elements/index';
 import { migrate } from './migrations';
+import { LEAST_SIDE, MOST_SIDE, trimSchema, type Trim } from './trim';
 
 /** What a shot does differently for one slot: only what differs, the rest follows the base. */
 export interface SlotFit {
@@ -31,12 +32,14 @@ export interface Shot {
   importance: string[];
   /** Lines to lay things along; they are never painted. */
   guides?: ShotGuide[];
+  /** What its own picture is to be on paper; left out where it is pixels alone. */
+  trim?: Trim;
 }
 
 /** The document version this code writes. */
 export const SHOT_VERSION = 10;
 
-const side = Joi.number().integer().min(16).max(12000).required();
+const side = Joi.number().integer().min(LEAST_SIDE).max(MOST_SIDE).required();
 
 const elementSchema = Joi.alternatives().conditional('.kind', {
   switch: elementKinds().map((kind) => ({
@@ -67,6 +70,7 @@ export const shotSchema = Joi.object({
   guides: Joi.array()
     .items(Joi.object({ axis: Joi.valid('x', 'y').required(), at: Joi.number().required() }))
     .max(MOST_GUIDES),
+  trim: trimSchema,
 });
 
 /**

@@ -14,7 +14,7 @@ function looksOf({ document }: Feeder) {
   const ground = shown.find(isBackdrop);
   const fill = ground?.fill ?? null;
   return {
-    clear: !ground,
+    clear: !ground || fill?.type === 'transparent',
     white: fill?.type === 'colour' && fill.colour.toLowerCase() === '#ffffff',
     scene: fill?.type === 'scene',
     overlays: shown.filter((e) => elementKind(e.kind).role === 'overlay').length,

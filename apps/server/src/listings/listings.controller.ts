@@ -35,4 +35,9 @@ export class ListingsController {
     const made = await this.listings.addDocuments(params.id, body.shots);
     return made.map(listed);
   }
+
+  @On('POST /api/shots')
+  async addAlone(@Call() { body }: CallOf<'POST /api/shots'>) {
+    return listed(await this.listings.addAlone(body.title, body.document));
+  }
 }

@@ -222,6 +222,35 @@ export class ListingsService {
       return tx.insert(shots).values(rows).returning();
     });
   }
+
+  /** A shot of no product: in a listing of its own, with neither variants nor slots. */
+  async addAlone(title: string, document: unknown) {
+    const read = readOrRefuse(document);
+    return this.db.transaction(async (tx) => {
+      const [product] = await tx
+        .insert(products)
+        .values({ workspaceId: WORKSPACE, title, pose: 'stand' })
+        .returning();
+      const [listing] = await tx
+        .insert(listings)
+        .values({ workspaceId: WORKSPACE, title, productId: product.id, sheets: [] })
+        .returning();
+      const [made] = await tx
+        .insert(shots)
+        .values({
+          workspaceId: WORKSPACE,
+          listingId: listing.id,
+          title,
+          alt: suggestedAlt(title),
+          document: read,
+          history: { past: [], future: [] },
+          feeds: [],
+          position: 0,
+        })
+        .returning();
+      return made;
+    });
+  }
 }
 
 export function readOrRefuse(document: unknown): Shot {

@@ -1,8 +1,9 @@
-import { Search } from 'lucide-react';
-import { NavLink } from 'react-router';
+import { ImagePlus, Search } from 'lucide-react';
+import { Link, NavLink, useLocation } from 'react-router';
 import type { ReactNode } from 'react';
 import { openActions } from './actions';
 import { usePlaces } from './places';
+import { Tooltip } from './tooltip';
 import { msg } from '../language/language';
 
 export function Emblem() {
@@ -31,6 +32,24 @@ export function FindAction() {
   );
 }
 
+/** A picture of any size, from any screen; kept in the listing whose screen this is. */
+function NewPicture() {
+  const { pathname } = useLocation();
+  const [, listing] = /^\/listings\/([^/]+)/.exec(pathname) ?? [];
+  const label = msg('New picture');
+  return (
+    <Tooltip text={label}>
+      <Link
+        to={`/new-picture${listing ? `?listing=${listing}` : ''}`}
+        aria-label={label}
+        className="border-line hover:border-ink-3 flex h-7 w-7 shrink-0 items-center justify-center rounded-md border bg-white"
+      >
+        <ImagePlus size={15} aria-hidden />
+      </Link>
+    </Tooltip>
+  );
+}
+
 /** The bar of a screen: where one is, and what can be done with it. */
 export function TopBar({ trail, children }: { trail?: ReactNode; children?: ReactNode }) {
   const places = usePlaces().filter((p) => p.label);
@@ -52,7 +71,10 @@ export function TopBar({ trail, children }: { trail?: ReactNode; children?: Reac
           ))}
         </nav>
       )}
-      <div className="ml-auto flex shrink-0 items-center gap-2.5">{children ?? <FindAction />}</div>
+      <div className="ml-auto flex shrink-0 items-center gap-2.5">
+        <NewPicture />
+        {children ?? <FindAction />}
+      </div>
     </header>
   );
 }

@@ -9,7 +9,13 @@ import { gradientSchema, type GradientFill } from './gradient';
 import { setSchema, type SetFill } from '../../stage/set';
 import { surveySchema, type SceneSurvey } from '../../stage/survey';
 
-export type Fill = { type: 'colour'; colour: string } | GradientFill | SetFill | SceneFill;
+/** What the ground is made of; `transparent` is nothing, where files can be transparent. */
+export type Fill =
+  | { type: 'transparent' }
+  | { type: 'colour'; colour: string }
+  | GradientFill
+  | SetFill
+  | SceneFill;
 
 /** A scene's picture, or a mockup's with what is printed on it. */
 export interface SceneFill {
@@ -39,6 +45,7 @@ const signed = Joi.number().min(-1).max(1).required();
 const fillSchema = Joi.alternatives()
   .conditional('.type', {
     switch: [
+      { is: 'transparent', then: Joi.object({ type: Joi.string() }) },
       { is: 'colour', then: Joi.object({ type: Joi.string(), colour: colourSchema.required() }) },
       { is: 'gradient', then: gradientSchema },
       { is: 'set', then: setSchema },
@@ -54,7 +61,7 @@ const fillSchema = Joi.alternatives()
         }),
       },
     ],
-    otherwise: Joi.forbidden().messages({ 'any.unknown': 'a backdrop is a colour, gradient, set or scene' }),
+    otherwise: Joi.forbidden().messages({ 'any.unknown': 'a backdrop is transparent, a colour, gradient, set or scene' }),
   })
   .required();
 

@@ -25,6 +25,7 @@ export const backdropPainter: ElementPainter<BackdropElement> = {
   paint(element, canvas, environment) {
     const { fill, box, adjust } = element;
     const { frame } = environment;
+    if (fill.type === 'transparent') return;
     if (fill.type === 'scene') drawScene(fill, box, adjust, canvas, environment);
     else if (fill.type === 'colour') {
       canvas.fillStyle = adjustHex(fill.colour, adjust);

@@ -7,6 +7,7 @@ import { kindUi } from './kinds/index';
 import { MillimetreRule } from './millimetre-rule';
 import { isMockup } from './mockup/editing';
 import { MockupLayer } from './mockup/mockup-layer';
+import { TrimLines } from '../new-picture/trim-lines';
 import { OptionsBoard } from './mockup/options-board';
 import { useMockupTools } from './mockup/tools';
 import type { FedSlot } from './size-strip';
@@ -74,6 +75,7 @@ export function Middle(props: MiddleProps) {
 /** The picture with what lies over it: rule, handles, marks of what the checks found, the safe zone. */
 function Picture({ resolved, active, found, editing, showSafe }: MiddleProps) {
   const { selected, also, inside, gestureBase, select, choose, goInside } = useStage();
+  const trim = useStage((s) => s.document?.trim);
   const element = resolved.elements.find((e) => e.id === selected) ?? null;
   const size = element ? trueSize(resolved, element) : null;
   const Inside = element && inside === element.id ? kindUi(element).Inside : null;
@@ -100,6 +102,7 @@ function Picture({ resolved, active, found, editing, showSafe }: MiddleProps) {
           )}
           <FaultMarks results={found} frame={resolved} zoom={zoom} />
           {active && showSafe && <SafeZone slot={active.slot} zoom={zoom} />}
+          {!active && showSafe && trim && <TrimLines frame={resolved} trim={trim} zoom={zoom} />}
           {element && Inside && (
             <Inside
               key={element.id}

@@ -9,6 +9,7 @@ import type { Slot } from '@scenograph/core/spec/slot';
 import { StatusMark } from '../../ui/status';
 import { useChecks, useThumbnail } from '../listings/cell-picture';
 import { useSeen } from '../listings/use-in-view';
+import { ChangeSize } from './change-size';
 import { msg } from '../../language/language';
 
 export interface FedSlot {
@@ -49,15 +50,16 @@ export function SizeStrip({
       aria-label={msg('Sizes')}
       className="border-line bg-card flex h-[118px] shrink-0 items-stretch border-t"
     >
-      <div className="w-25 shrink-0 px-3.5 py-2.5">
+      <div className="w-34 shrink-0 px-3.5 py-2.5">
         <h2 className="font-semibold">{msg('Sizes')}</h2>
         <p className="text-ink-2 text-[12px] leading-snug">
           {msg('{slots} {slots, plural, one {slot} other {slots}} filled by this shot', {
             slots: slots.length,
           })}
         </p>
+        <ChangeSize shot={shot} />
         {slots.length > 0 && (
-          <button type="button" onClick={onAll} className="text-spruce mt-1 text-[12px] underline">
+          <button type="button" onClick={onAll} className="text-spruce mt-1 block text-[12px] underline">
             {msg('All on one sheet')}
           </button>
         )}

@@ -48,7 +48,7 @@ export function StageCanvas({
         role="img"
         aria-label={msg('The shot as it will be delivered')}
         data-testid="stage-picture"
-        className="absolute outline outline-[#00000026]"
+        className="clear-ground absolute outline outline-[#00000026]"
         style={{ left, top, width: resolved.width * zoom, height: resolved.height * zoom }}
       />
       {painting.trouble && <Unpainted trouble={painting.trouble} onTryAgain={painting.tryAgain} />}

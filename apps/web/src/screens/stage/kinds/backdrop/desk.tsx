@@ -26,17 +26,20 @@ const START: Record<Exclude<Fill['type'], 'scene'>, (colour: string, palette: st
     ],
   }),
   set: (colour) => ({ ...NEW_SET, colour }),
+  transparent: () => ({ type: 'transparent' }),
 };
+
+/** The colour that another kind of fill begins with. */
+function colourOf(fill: Fill): string {
+  if (fill.type === 'gradient') return fill.stops[fill.stops.length - 1].colour;
+  if (fill.type === 'transparent') return '#ffffff';
+  return fill.type === 'scene' ? '#d9d4cb' : fill.colour;
+}
 
 export function BackdropDesk({ element, during, commit, palette }: Props) {
   const { data: scenes } = useRoute('GET /api/scenes');
   const { fill } = element;
-  const colour =
-    fill.type === 'gradient'
-      ? fill.stops[fill.stops.length - 1].colour
-      : fill.type === 'scene'
-        ? '#d9d4cb'
-        : fill.colour;
+  const colour = colourOf(fill);
   const toScene = (s: Scene) =>
     commit(msg('Change backdrop'), {
       name: s.title,
@@ -61,8 +64,14 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
           { value: 'gradient', title: msg('Gradient') },
           { value: 'set', title: msg('Set') },
           { value: 'scene', title: msg('Scene') },
+          { value: 'transparent', title: msg('Transparent') },
         ]}
       />
+      {fill.type === 'transparent' && (
+        <p className="text-ink-2 text-[12px]">
+          {msg('The ground is transparent in PNG, WebP, AVIF and TIFF, and white in JPEG.')}
+        </p>
+      )}
       {fill.type === 'colour' && (
         <>
           <ColourField
@@ -87,7 +96,7 @@ export function BackdropDesk({ element, during, commit, palette }: Props) {
       )}
       {fill.type === 'set' && <SetPart fill={fill} during={during} commit={commit} palette={palette} />}
       {fill.type === 'scene' && <ScenePart {...{ fill, scenes, toScene, during, commit }} />}
-      <BackgroundAlone {...{ element, during, commit }} />
+      {fill.type !== 'transparent' && <BackgroundAlone {...{ element, during, commit }} />}
     </div>
   );
 }

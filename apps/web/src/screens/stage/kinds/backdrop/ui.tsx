@@ -20,6 +20,7 @@ export const backdropUi: KindUi<BackdropElement> = {
   slat({ fill }) {
     if (fill.type === 'scene')
       return <img src={reducedUrl(fill.picture, 160)} alt="" className="h-full w-full object-cover" />;
+    if (fill.type === 'transparent') return <span className="clear-ground h-full w-full" />;
     const stops = fill.type === 'gradient' ? fill.stops.map((s) => s.colour) : [fill.colour, fill.colour];
     return (
       <span className="h-full w-full" style={{ background: `linear-gradient(90deg, ${stops.join(', ')})` }} />
