@@ -47,18 +47,7 @@ export function NewPictureScreen() {
   const choices = useChoices(listing === NONE ? null : listing);
   const first = listing === NONE ? null : (choices[0]?.id ?? null);
   const chosen = choices.find((c) => c.id === (variant ?? first)) ?? null;
-  const made = useMemo(() => {
-    const fill =
-      ground === 'transparent'
-        ? ({ type: 'transparent' } as const)
-        : ({ type: 'colour', colour: ground === 'white' ? '#ffffff' : colour } as const);
-    try {
-      const shot = newShot(size, fill, chosen);
-      return { shot, resolved: resolveBase(shot, chosen?.data ?? null), wrong: null };
-    } catch (e) {
-      return { shot: null, resolved: null, wrong: (e as Error).message };
-    }
-  }, [size, ground, colour, chosen]);
+  const made = useMemo(() => begun(size, fillOf(ground, colour), chosen), [size, ground, colour, chosen]);
   const untitled = ready?.title ?? `${size.width} x ${size.height} ${size.unit}`;
   const name = title.trim() || untitled;
 
@@ -137,6 +126,21 @@ export function NewPictureScreen() {
       </main>
     </>
   );
+}
+
+const fillOf = (ground: Ground, colour: string) =>
+  ground === 'transparent'
+    ? ({ type: 'transparent' } as const)
+    : ({ type: 'colour', colour: ground === 'white' ? '#ffffff' : colour } as const);
+
+/** The picture as it begins, or a sentence why it cannot be made. */
+function begun(size: TrimmedSize, fill: ReturnType<typeof fillOf>, product: Choice | null): Made {
+  try {
+    const shot = newShot(size, fill, product);
+    return { shot, resolved: resolveBase(shot, product?.data ?? null), wrong: null };
+  } catch (e) {
+    return { shot: null, resolved: null, wrong: (e as Error).message };
+  }
 }
 
 /** The listing that it is kept in, and the product that it begins with. */
