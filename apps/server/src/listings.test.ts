@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { expect, test } from '@jest/globals';
 import { SHOT_VERSION } from '@scenograph/core/shot/document';
+import { newBackdrop } from '@scenograph/core/shot/starters';
 import sharp from 'sharp';
 import { testServer, unzip } from './test-server';
 
@@ -240,4 +241,38 @@ test('a shot of no product is kept in a listing of its own, painted and removed 
   expect(refused.status).toBe(422);
   expect(String(refused.body.message)).toMatch(/trim/);
   expect(await summaries('?search=Banner')).toHaveLength(1);
+});
+
+test('a picture with a bleed is exported as it is cut, in every format, by shot and size, with density and profile', async () => {
+  const document = {
+    ...{ version: SHOT_VERSION, fits: {}, importance: [] },
+    frame: { width: 620, height: 420 },
+    trim: { unit: 'mm', dpi: 254, bleedMm: 1, safeMm: 0 },
+    elements: [newBackdrop('backdrop', { width: 620, height: 420 }, '#c04020')],
+  };
+  const { id } = (await call('POST', '/api/shots', { title: 'Tag für Tee', document })).body as {
+    id: string;
+  };
+  const file = async (query: string) => {
+    const answer = await fetch(`${server.base()}/api/shots/${id}/export?${query}`);
+    const bytes = Buffer.from(await answer.arrayBuffer());
+    const [, name] = /filename="([^"]+)"/.exec(answer.headers.get('Content-Disposition')!)!;
+    return { name, bytes, read: await sharp(bytes).metadata() };
+  };
+  for (const format of ['jpeg', 'png', 'webp', 'avif', 'tiff']) {
+    const { name, bytes, read } = await file(`width=600&density=254&format=${format}`);
+    expect([read.width, read.height]).toEqual([600, 400]);
+    expect(read.icc).toBeDefined();
+    if (format !== 'webp' && format !== 'avif') expect(Math.round(read.density!)).toBe(254);
+    expect(name).toBe(`tag-fur-tee-600x400.${format === 'jpeg' ? 'jpg' : format}`);
+    const [r, g, b] = (await sharp(bytes).stats()).channels.map((c) => Math.round(c.mean));
+    for (const [is, was] of [
+      [r, 0xc0],
+      [g, 0x40],
+      [b, 0x20],
+    ])
+      expect(Math.abs(is - was)).toBeLessThanOrEqual(3);
+  }
+  const whole = await file('width=310&format=png&area=bleed');
+  expect([whole.read.width, whole.read.height]).toEqual([310, 210]);
 });

@@ -1,4 +1,5 @@
 import { encodingSchema, type Encoding } from '@scenograph/core/delivery/encoding';
+import { EXPORT_FORMATS } from '@scenograph/core/delivery/export-name';
 import { PAGES, type PageName } from '@scenograph/core/delivery/sheets';
 import { file, route } from '../route';
 import * as s from '../schema';
@@ -91,12 +92,14 @@ export const shots = {
     answer: file('image/png'),
   }),
   'GET /api/shots/:id/export': route({
-    says: 'A shot as one file of a chosen size and density.',
+    says: 'A shot as one file of a chosen size and density, in sRGB.',
     query: s.shape({
       ...cell,
       width: s.integer({ min: 16, max: 20_000 }),
       density: s.usually(s.number({ min: 10, max: 2400 }), 72),
-      format: s.usually(s.oneOf('jpeg', 'png', 'webp'), 'jpeg'),
+      format: s.usually(s.oneOf(...EXPORT_FORMATS), 'jpeg'),
+      /** Of a picture with a bleed: what is left when it is cut, or all of it. Slots have none. */
+      area: s.usually(s.oneOf('trim', 'bleed'), 'trim'),
     }),
     answer: file('image/*'),
   }),

@@ -75,6 +75,22 @@ export function crop(image: Rgba, rect: Rect): Rgba {
   return out;
 }
 
+/** A rectangle in a picture of another scale: whole pixels, and none beyond it. */
+export function scaledWithin(
+  rect: Rect,
+  scale: number,
+  { width, height }: { width: number; height: number },
+): Rect {
+  const x = Math.min(width - 1, Math.max(0, Math.round(rect.x * scale)));
+  const y = Math.min(height - 1, Math.max(0, Math.round(rect.y * scale)));
+  return {
+    x,
+    y,
+    width: Math.max(1, Math.min(width - x, Math.round(rect.width * scale))),
+    height: Math.max(1, Math.min(height - y, Math.round(rect.height * scale))),
+  };
+}
+
 /** The smallest rectangle around all values above `threshold`, or null when there is none. */
 export function boundsAbove(
   plane: { width: number; height: number; data: ArrayLike<number> },

@@ -1,4 +1,6 @@
 import type { BrandKit } from '@scenograph/core/brand/kit';
+import type { ExportFormat } from '@scenograph/core/delivery/export-name';
+import { crop, scaledWithin, type Rect } from '@scenograph/core/raster/pixels';
 import { NoProductError } from '@scenograph/core/cutout/index';
 import { outlineToSvg } from '@scenograph/core/cutout/outline-path';
 import type { CutoutRecipe } from '@scenograph/core/cutout/recipe';
@@ -9,8 +11,9 @@ import type { ProductData } from '@scenograph/core/data/product-data';
 import type { Shot } from '@scenograph/core/shot/document';
 import { migrate } from '@scenograph/core/shot/migrations';
 import { resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
-import { readSlot, type Format, type Slot } from '@scenograph/core/spec/slot';
-import { encodeForSlot, encodePicture } from '@scenograph/host-node/encode';
+import { readSlot, type Slot } from '@scenograph/core/spec/slot';
+import { encodeForSlot } from '@scenograph/host-node/encode';
+import { encodeExport } from '@scenograph/host-node/encode-export';
 import { measureAt, paintAndLook } from '@scenograph/host-node/measure';
 import { writeOpenRaster } from '@scenograph/host-node/open-raster';
 import { createPainter } from '@scenograph/host-node/painter';
@@ -69,8 +72,10 @@ export interface PictureTask {
   task: 'picture';
   resolved: ResolvedShot;
   scale: number;
-  format: Format;
+  format: ExportFormat;
   density?: number;
+  /** The part of the frame that the file shows, in its pixels; all of it where null. */
+  shown: Rect | null;
 }
 
 /** A cutout's picture as WebP, or the outline of a matte as SVG. */
@@ -138,9 +143,10 @@ export default async function run(task: Task): Promise<ResultOf<Task>> {
       return writeOpenRaster(layers, merged);
     }
     case 'picture': {
-      const { resolved, scale, format, density } = task;
-      const painted = await painter.paint(resolved, { scale });
-      return (await encodePicture(painted.pixels(), format, { density })).bytes;
+      const { resolved, scale, format, density, shown } = task;
+      const pixels = (await painter.paint(resolved, { scale })).pixels();
+      const part = shown ? crop(pixels, scaledWithin(shown, scale, pixels)) : pixels;
+      return encodeExport(part, format, density ?? null);
     }
     case 'cutout-file':
       return writeCutout(task);

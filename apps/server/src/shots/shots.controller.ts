@@ -1,6 +1,5 @@
 import { Controller, Inject, NotFoundException, Res } from '@nestjs/common';
 import type { CallOf } from '@scenograph/contract';
-import { extension } from '@scenograph/core/spec/file-name';
 import type { Response } from 'express';
 import { shown } from '../database/rows';
 import { Call, On } from '../http/route';
@@ -78,11 +77,11 @@ export class ShotsController {
 
   @On('GET /api/shots/:id/export')
   async export(@Call() { params, query }: CallOf<'GET /api/shots/:id/export'>, @Res() response: Response) {
-    const { title, bytes } = await this.shots.export(params.id, query, response);
+    const { name, bytes } = await this.shots.export(params.id, query, response);
     response
       .set({
         'Content-Type': `image/${query.format}`,
-        'Content-Disposition': `attachment; filename="${fileStem(title)}.${extension(query.format)}"`,
+        'Content-Disposition': `attachment; filename="${name}"`,
       })
       .send(bytes);
   }

@@ -9,6 +9,9 @@ import { readShot, type Shot } from '@scenograph/core/shot/document';
 import { resolveBase, resolveForSlot, type ResolvedShot } from '@scenograph/core/shot/resolve';
 import { needsOf } from '@scenograph/core/paint/paint-shot';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
+import { exportName } from '@scenograph/core/delivery/export-name';
+import type { Rect } from '@scenograph/core/raster/pixels';
+import { trimRect } from '@scenograph/core/shot/trim';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { addStream, newZip } from '../http/send-stream';
@@ -148,23 +151,39 @@ export class ShotsService {
   /** The painted shot as PNG, so many pixels wide as its frame times `scale`. */
   async paint(id: string, response: Response, slot?: string, variantId?: string, scale = 1) {
     const resolved = await this.resolved(id, slot, variantId);
-    return this.painted(resolved, { width: resolved.width * scale, format: 'png' }, response);
+    return (await this.painted(resolved, { width: resolved.width * scale, format: 'png' }, response)).bytes;
   }
 
   async export(id: string, { slot, variant, ...file }: ExportRequest, response: Response) {
     const shot = await this.one(id);
-    const bytes = await this.painted(await this.resolved(id, slot, variant), file, response);
-    return { title: shot.title, bytes };
+    const resolved = await this.resolved(id, slot, variant);
+    const { trim } = shot.document;
+    const shown = trim && !slot && file.area === 'trim' ? trimRect(resolved, trim) : null;
+    const { bytes, width, height } = await this.painted(resolved, file, response, shown);
+    const of = variant && (await this.variantName(shot.listingId, variant));
+    return { name: exportName({ shot: shot.title, variant: of || null, width, height }, file.format), bytes };
   }
 
+  /** What a variant is called among those of its listing; nothing where it is the only one. */
+  private async variantName(listingId: string, variantId: string): Promise<string> {
+    const [listing] = await this.db.select().from(listings).where(eq(listings.id, listingId));
+    const own = await variantsOf(this.db, [listing.productId]);
+    const data = own.find((v) => v.id === variantId)?.data;
+    return own.length > 1 && data ? data.variant || data.sku : '';
+  }
+
+  /** @param shown the part of the frame that the file shows; all of it where null */
   private async painted(
     resolved: ResolvedShot,
     { width, format, density }: Pick<ExportRequest, 'width' | 'format'> & { density?: number },
     response: Response,
-  ): Promise<Buffer> {
-    const scale = exportScale(resolved, width);
-    const task = { task: 'picture' as const, resolved, scale, format, density };
-    return Buffer.from(await paintFor(this.threads, task, response));
+    shown: Rect | null = null,
+  ) {
+    const part = shown ?? { x: 0, y: 0, width: resolved.width, height: resolved.height };
+    const scale = exportScale(part, width);
+    const task = { task: 'picture' as const, resolved, scale, format, density, shown };
+    const bytes = Buffer.from(await paintFor(this.threads, task, response));
+    return { bytes, width, height: Math.round(part.height * scale) };
   }
 
   /** A shot with every picture it names, as a ZIP that the headless command can render. */

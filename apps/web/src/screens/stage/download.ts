@@ -1,7 +1,7 @@
 import { ServerRefusal } from '../../api/client';
 import { msg } from '../../language/language';
 
-/** Asks the server for a file and hands it to the browser to be saved. */
+/** Asks the server for a file and hands it to the browser to be saved, by the name that the server gives it or else `name`. */
 export async function download(
   method: 'GET' | 'POST',
   path: string,
@@ -28,7 +28,7 @@ export async function download(
   const url = URL.createObjectURL(await response.blob());
   const link = document.createElement('a');
   link.href = url;
-  link.download = name;
+  link.download = /filename="([^"]+)"/.exec(response.headers.get('Content-Disposition') ?? '')?.[1] ?? name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }

@@ -1,23 +1,25 @@
-import { render, screen, waitFor } from '@testing-library/react';
+import { cleanup, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, expect, jest, test } from '@jest/globals';
 import { http, HttpResponse } from 'msw';
 import { MOST_ON_PAGE } from '@scenograph/core/delivery/sheets';
 import { data } from '@scenograph/core/shot/one-of-each.fixture';
 import { resolveBase } from '@scenograph/core/shot/resolve';
+import type { Trim } from '@scenograph/core/shot/trim';
 import type { ItemOption } from '@scenograph/core/surface/print-item';
 import { HASH } from '../../../test/listing';
 import { server } from '../../../test/server';
 import { STAGED } from '../../../test/stage';
 import { answering } from '../../../test/answering';
 import { Notices } from '../../ui/notices';
-import { ExportDialog } from './export-dialog';
+import { ExportDialog, useLastExport } from './export-dialog';
 import { ProofDialog } from './proof-dialog';
 
 const resolved = resolveBase(STAGED, data);
 const saved: string[] = [];
 beforeEach(() => {
   saved.length = 0;
+  useLastExport.setState(useLastExport.getInitialState());
   URL.createObjectURL = () => 'blob:file';
   URL.revokeObjectURL = () => undefined;
   HTMLAnchorElement.prototype.click = function (this: HTMLAnchorElement) {
@@ -26,7 +28,7 @@ beforeEach(() => {
 });
 
 /** Opens the dialog; gives the queries of files that were asked for. */
-function openExport(known = new Map<string, { width: number; height: number }>()) {
+function openExport(known = new Map<string, { width: number; height: number }>(), trim: Trim | null = null) {
   const asked: URLSearchParams[] = [];
   server.use(
     http.get('*/api/shots/s1/export', ({ request }) => {
@@ -42,6 +44,8 @@ function openExport(known = new Map<string, { width: number; height: number }>()
     <>
       <ExportDialog
         shotId="s1"
+        title="Tea pot"
+        trim={trim}
         resolved={resolved}
         slot={null}
         variant="v1"
@@ -67,9 +71,11 @@ test('a picture is asked for in its own pixels, after the shot is stored, and th
     width: String(resolved.width),
     density: '72',
     format: 'png',
+    area: 'trim',
     variant: 'v1',
   });
-  expect(saved).toHaveLength(1);
+  // The server's own name for it.
+  expect(saved).toEqual(['pot.png']);
 });
 
 test('in millimetres the pixels follow from the density', async () => {
@@ -80,6 +86,31 @@ test('in millimetres the pixels follow from the density', async () => {
   await user.clear(width);
   await user.type(width, '50{Enter}');
   expect(size()).toMatch(/^591 x .* at 300 dpi, 50 mm wide/);
+});
+
+test('the next picture begins like the last', async () => {
+  const first = openExport();
+  await first.user.click(screen.getByRole('radio', { name: 'TIFF' }));
+  await first.user.click(screen.getByRole('radio', { name: 'Millimetres' }));
+  await first.user.click(screen.getByRole('button', { name: 'Export' }));
+  await waitFor(() => expect(first.onClose).toHaveBeenCalled());
+  cleanup();
+  const second = openExport();
+  expect(screen.getByRole('radio', { name: 'TIFF' })).toBeChecked();
+  expect(size()).toMatch(/at 300 dpi/);
+  await second.user.click(screen.getByRole('button', { name: 'Export' }));
+  await waitFor(() => expect(second.asked[0].get('format')).toBe('tiff'));
+});
+
+test('a picture made for paper begins at its own size there, as it is cut; with its bleed it is wider', async () => {
+  // 1200 pixels at 300 are 101.6 mm, less 3.05 mm on each side.
+  const { asked, user } = openExport(undefined, { unit: 'mm', dpi: 300, bleedMm: 3.048, safeMm: 5 });
+  expect(size()).toMatch(/^1128 x 828 px at 300 dpi, 96 mm wide/);
+  await user.click(screen.getByRole('radio', { name: 'With its bleed' }));
+  expect(size()).toMatch(/^1200 x 900 px at 300 dpi, 102 mm wide/);
+  await user.click(screen.getByRole('button', { name: 'Export' }));
+  await waitFor(() => expect(asked[0].get('area')).toBe('bleed'));
+  expect(asked[0].get('width')).toBe('1200');
 });
 
 test('what would be enlarged beyond its own pixels is told before it is made, the worst first', () => {

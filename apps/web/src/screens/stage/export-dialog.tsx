@@ -2,7 +2,10 @@ import { writeLength } from '@scenograph/core/data/length';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { elementKind } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
-import type { Format } from '@scenograph/core/spec/slot';
+import { EXPORT_FORMATS, exportName, type ExportFormat } from '@scenograph/core/delivery/export-name';
+import { MM_PER_INCH, trimRect, type Trim } from '@scenograph/core/shot/trim';
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
 import { NumberField, Segmented } from '../../ui/controls';
 import { LengthField, useLengthUnit } from '../../ui/length-field';
 import { FormDialog } from '../../ui/form-dialog';
@@ -19,16 +22,48 @@ interface Size {
 
 interface ExportForm {
   size: Size;
-  format: Format;
+  format: ExportFormat;
+  /** Of a picture with a bleed: what is left when it is cut, or all of it. */
+  area: 'trim' | 'bleed';
 }
+
+/** How the last picture was exported: the next begins like it. */
+export const useLastExport = create<Pick<ExportForm, 'format' | 'area'> & Pick<Size, 'by' | 'dpi'>>()(
+  persist(
+    (): Pick<ExportForm, 'format' | 'area'> & Pick<Size, 'by' | 'dpi'> => ({
+      ...{ format: 'jpeg', area: 'trim', by: 'pixels', dpi: 300 },
+    }),
+    { name: 'scenograph-export' },
+  ),
+);
 
 /** A width in pixels and its density, dots an inch; pixels alone are taken at 72. */
 const pixelsOf = ({ by, width, mm, dpi }: Size) =>
-  by === 'pixels' ? { pixels: width, density: 72 } : { pixels: Math.round((mm / 25.4) * dpi), density: dpi };
+  by === 'pixels'
+    ? { pixels: width, density: 72 }
+    : { pixels: Math.round((mm / MM_PER_INCH) * dpi), density: dpi };
+
+const TITLES: Record<ExportFormat, string> = {
+  ...{ jpeg: 'JPEG', png: 'PNG', webp: 'WebP', avif: 'AVIF', tiff: 'TIFF' },
+};
+
+/** Like the last one; what was made for paper at its own size there, whatever came before. */
+function begun(resolved: ResolvedShot, trim: Trim | null): ExportForm {
+  const { format, area, by, dpi } = useLastExport.getState();
+  const { width } = trim && area === 'trim' ? trimRect(resolved, trim) : resolved;
+  if (trim && trim.unit !== 'px')
+    return {
+      ...{ format, area },
+      size: { by: 'millimetres', width, mm: (width / trim.dpi) * MM_PER_INCH, dpi: trim.dpi },
+    };
+  return { format, area, size: { by, width, mm: 100, dpi } };
+}
 
 /** The shot as one file of a chosen size, in pixels or in millimetres and dots an inch. */
 export function ExportDialog({
   shotId,
+  title,
+  trim,
   resolved,
   slot,
   variant,
@@ -37,6 +72,9 @@ export function ExportDialog({
   onClose,
 }: {
   shotId: string;
+  title: string;
+  /** Of the shot's own picture; null for a slot's, and where there is none. */
+  trim: Trim | null;
   resolved: ResolvedShot;
   slot: string | null;
   variant: string | null;
@@ -45,23 +83,23 @@ export function ExportDialog({
   onClose(): void;
 }) {
   const { unit } = useLengthUnit();
-  const form = useForm<ExportForm>({
-    defaultValues: { size: { by: 'pixels', width: resolved.width, mm: 100, dpi: 300 }, format: 'jpeg' },
-  });
+  const form = useForm<ExportForm>({ defaultValues: begun(resolved, trim) });
   const size = useWatch({ control: form.control, name: 'size' });
+  const area = useWatch({ control: form.control, name: 'area' });
+  const part = trim && area === 'trim' ? trimRect(resolved, trim) : resolved;
   const { pixels, density } = pixelsOf(size);
-  const scale = pixels / resolved.width;
-  const make = async ({ format }: ExportForm) => {
+  const scale = pixels / part.width;
+  const make = async ({ format, area }: ExportForm) => {
     const query = new URLSearchParams({
-      width: String(pixels),
-      density: String(density),
-      format,
+      ...{ width: String(pixels), density: String(density), format, area },
       ...(slot && { slot }),
       ...(variant && { variant }),
     });
     await before();
-    const name = `shot.${format === 'jpeg' ? 'jpg' : format}`;
+    const [width, height] = [pixels, Math.round(part.height * scale)];
+    const name = exportName({ shot: title, variant: null, width, height }, format);
     await download('GET', `/api/shots/${shotId}/export?${query}`, name);
+    useLastExport.setState({ format, area, by: size.by, dpi: size.dpi });
     onClose();
   };
   return (
@@ -82,20 +120,39 @@ export function ExportDialog({
               label={msg('Format')}
               value={field.value}
               onChange={field.onChange}
-              options={[
-                { value: 'jpeg', title: 'JPEG' },
-                { value: 'png', title: 'PNG' },
-                { value: 'webp', title: 'WebP' },
-              ]}
+              options={EXPORT_FORMATS.map((value) => ({ value, title: TITLES[value] }))}
             />
           )}
         />
+        {trim && trim.bleedMm > 0 && (
+          <Controller
+            control={form.control}
+            name="area"
+            render={({ field }) => (
+              <Segmented
+                label={msg('What is exported')}
+                value={field.value}
+                onChange={(to: ExportForm['area']) => {
+                  // The picture keeps its scale: with its bleed it is wider.
+                  const next = to === 'trim' ? trimRect(resolved, trim) : resolved;
+                  const k = next.width / part.width;
+                  form.setValue('size', { ...size, width: Math.round(size.width * k), mm: size.mm * k });
+                  field.onChange(to);
+                }}
+                options={[
+                  { value: 'trim', title: msg('As it is cut') },
+                  { value: 'bleed', title: msg('With its bleed') },
+                ]}
+              />
+            )}
+          />
+        )}
         <p className="measure text-ink-2" data-testid="export-size">
           {msg('{across} x {down} px at {density} dpi, {width} wide', {
             across: pixels,
-            down: Math.round(resolved.height * scale),
+            down: Math.round(part.height * scale),
             density,
-            width: writeLength((pixels / density) * 25.4, unit),
+            width: writeLength((pixels / density) * MM_PER_INCH, unit),
           })}
         </p>
         {enlargedIn(resolved, known, scale).map((s) => (

@@ -64,6 +64,8 @@ export function ExportDialogs({
     return (
       <ExportDialog
         shotId={stored.id}
+        title={stored.title}
+        trim={(!slot && shot.trim) || null}
         resolved={resolved}
         slot={slot}
         variant={variant?.id ?? null}
