@@ -9,7 +9,7 @@ import { encodePicture } from './encode';
  */
 export async function encodeExport(
   image: Rgba,
-  format: ExportFormat,
+  format: Exclude<ExportFormat, 'pdf'>,
   density: number | null,
 ): Promise<Uint8Array> {
   if (format !== 'tiff') return (await encodePicture(image, format, { density, colourSpace: 'srgb' })).bytes;

@@ -9,6 +9,7 @@ import {
   type Painted,
 } from '@scenograph/core/paint/paint-shot';
 import { paintLayers, type Layer } from '@scenograph/core/paint/paint-layers';
+import { inVectors, type InVectors } from '@scenograph/core/paint/paint-vectors';
 import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { ownFontHash } from '@scenograph/core/type/catalogue';
@@ -26,6 +27,8 @@ export interface Painter {
   ): Promise<Painted>;
   /** The shot layer by layer at its own size, and as one picture. */
   layers(shot: ResolvedShot): Promise<{ layers: Layer[]; merged: Rgba }>;
+  /** The shot with its upper elements kept in vectors, what lies below them painted at a scale. */
+  inVectors(shot: ResolvedShot, scale: number): Promise<InVectors>;
   /** Something measured on a shot with what its painting uses. */
   with<T>(shot: ResolvedShot, measure: (environment: PaintEnvironment) => T): Promise<T>;
   /** Pixel sizes of the pictures a shot uses. */
@@ -89,6 +92,10 @@ export function createPainter(
     async layers(shot) {
       const { pictures: held, typefaces } = await gather(shot);
       return paintLayers(shot, { host: nodeHost, cache, pictures: held, typefaces });
+    },
+    async inVectors(shot, scale) {
+      const { pictures: held, typefaces } = await gather(shot);
+      return inVectors(shot, { host: nodeHost, cache, pictures: held, typefaces, scale });
     },
     async with(shot, measure) {
       const { pictures: held, typefaces } = await gather(shot);

@@ -50,7 +50,7 @@ export async function sheetPdf(
       const has = faces.flatMap((f) => f.fonts);
       for (const line of layout.lines) {
         let x = box.x + line.x;
-        for (const [file, run] of runs(line.text, has, files)) {
+        for (const [file, run] of runsByFont(line.text, has, files)) {
           const name = `${element.font}:${file}`;
           if (!fonts.has(name)) {
             document.registerFont(name, join(fontFolder, file));
@@ -69,7 +69,7 @@ export async function sheetPdf(
 }
 
 /** A line in pieces that one font file holds each. */
-function runs(
+export function runsByFont(
   text: string,
   fonts: readonly { has(codePoint: number): boolean }[],
   files: readonly string[],

@@ -273,6 +273,17 @@ test('a picture with a bleed is exported as it is cut, in every format, by shot 
     ])
       expect(Math.abs(is - was)).toBeLessThanOrEqual(3);
   }
+  const page = await fetch(
+    `${server.base()}/api/shots/${id}/export?width=300&density=127&format=pdf&marks=crop`,
+  );
+  expect(page.headers.get('Content-Type')).toBe('application/pdf');
+  expect(page.headers.get('Content-Disposition')).toContain('tag-fur-tee-60x40mm.pdf');
+  const [left, , right] = /\/TrimBox \[([^\]]+)\]/
+    .exec(Buffer.from(await page.arrayBuffer()).toString('latin1'))![1]
+    .trim()
+    .split(/\s+/)
+    .map(Number);
+  expect(((right - left) / 72) * 25.4).toBeCloseTo(60, 1);
   const whole = await file('width=310&format=png&area=bleed');
   expect([whole.read.width, whole.read.height]).toEqual([310, 210]);
 });

@@ -92,7 +92,7 @@ export const shots = {
     answer: file('image/png'),
   }),
   'GET /api/shots/:id/export': route({
-    says: 'A shot as one file of a chosen size and density, in sRGB.',
+    says: 'A shot as one file of a chosen size and density, in sRGB: a picture, or a PDF with words and shapes as vectors.',
     query: s.shape({
       ...cell,
       width: s.integer({ min: 16, max: 20_000 }),
@@ -100,8 +100,11 @@ export const shots = {
       format: s.usually(s.oneOf(...EXPORT_FORMATS), 'jpeg'),
       /** Of a picture with a bleed: what is left when it is cut, or all of it. Slots have none. */
       area: s.usually(s.oneOf('trim', 'bleed'), 'trim'),
+      /** Of a PDF: lines beside the page where it is cut; words as text in embedded fonts, or as outlines alone. */
+      marks: s.usually(s.oneOf('none', 'crop'), 'none'),
+      words: s.usually(s.oneOf('text', 'outlines'), 'text'),
     }),
-    answer: file('image/*'),
+    answer: file('*/*'),
   }),
   'GET /api/shots/:id/layers': route({
     says: 'A shot as a layered OpenRaster file.',

@@ -9,6 +9,9 @@ test('a file is named by shot, variant and size', () => {
   expect(exportName({ shot: 'Kürbis & Co', variant: null, ...size }, 'tiff')).toBe(
     'kurbis-co-2000x1500.tiff',
   );
+  expect(exportName({ shot: 'Postcard', variant: null, width: 147.98, height: 105 }, 'pdf')).toBe(
+    'postcard-148x105mm.pdf',
+  );
 });
 
 test('where nothing is left of its words it is a picture; paths are none', () => {

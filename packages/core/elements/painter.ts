@@ -22,6 +22,8 @@ export interface ElementPainter<E extends ElementBase = ElementBase> {
   paintForeground?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
   /** What lies on the ground under all products: shadows, reflections. In the frame's pixels, not turned. */
   paintUnder?(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
+  /** It paints with paths of one colour and whole pictures alone, so that a page can hold it in vectors. */
+  inVectors?(element: E): boolean;
   /** Draws the element with its box in the frame's pixels; the canvas is already scaled to the wanted size. */
   paint(element: E, canvas: Canvas2D, environment: PaintEnvironment): void;
 }

@@ -73,6 +73,12 @@ export function frameOf({ width, height, unit, dpi, bleedMm, safeMm }: TrimmedSi
   return frame;
 }
 
+/** How large a picture is on paper, in millimetres. */
+export const pageMm = ({ width, height }: Frame, { dpi }: Pick<Trim, 'dpi'>) => ({
+  width: (width / dpi) * MM_PER_INCH,
+  height: (height / dpi) * MM_PER_INCH,
+});
+
 /** The trimmed picture in a frame, in its pixels. */
 export function trimRect({ width, height }: Frame, { dpi, bleedMm }: Trim): Rect {
   const bleed = Math.round(pixelsOf(bleedMm, dpi));

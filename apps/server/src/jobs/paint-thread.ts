@@ -17,6 +17,7 @@ import { encodeExport } from '@scenograph/host-node/encode-export';
 import { measureAt, paintAndLook } from '@scenograph/host-node/measure';
 import { writeOpenRaster } from '@scenograph/host-node/open-raster';
 import { createPainter } from '@scenograph/host-node/painter';
+import { shotPdf, type ShotPdfOptions } from '@scenograph/host-node/shot-pdf';
 import { decodeGrey, decodePicture, MIME } from '@scenograph/host-node/read-picture';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -72,10 +73,17 @@ export interface PictureTask {
   task: 'picture';
   resolved: ResolvedShot;
   scale: number;
-  format: ExportFormat;
+  format: Exclude<ExportFormat, 'pdf'>;
   density?: number;
   /** The part of the frame that the file shows, in its pixels; all of it where null. */
   shown: Rect | null;
+}
+
+/** A shot as a page. */
+export interface PageTask {
+  task: 'page';
+  resolved: ResolvedShot;
+  options: ShotPdfOptions;
 }
 
 /** A cutout's picture as WebP, or the outline of a matte as SVG. */
@@ -103,6 +111,7 @@ export type Task =
   | TrialsTask
   | LayersTask
   | PictureTask
+  | PageTask
   | CutoutFileTask
   | OptionSheetTask
   | ProofTask;
@@ -148,6 +157,8 @@ export default async function run(task: Task): Promise<ResultOf<Task>> {
       const part = shown ? crop(pixels, scaledWithin(shown, scale, pixels)) : pixels;
       return encodeExport(part, format, density ?? null);
     }
+    case 'page':
+      return shotPdf(painter, task.resolved, (hash) => store.get(hash), task.options);
     case 'cutout-file':
       return writeCutout(task);
     case 'option-sheet':

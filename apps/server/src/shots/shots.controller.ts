@@ -80,7 +80,7 @@ export class ShotsController {
     const { name, bytes } = await this.shots.export(params.id, query, response);
     response
       .set({
-        'Content-Type': `image/${query.format}`,
+        'Content-Type': query.format === 'pdf' ? 'application/pdf' : `image/${query.format}`,
         'Content-Disposition': `attachment; filename="${name}"`,
       })
       .send(bytes);

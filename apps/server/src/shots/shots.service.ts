@@ -2,7 +2,9 @@ import type { Piscina } from 'piscina';
 import type { Response } from 'express';
 import { paintFor, THREADS } from '../jobs/paint-threads';
 import { keepsFiles } from './tried-files';
-import { exportScale, type ExportRequest } from './export';
+import { exportScale, pageOf, type ExportRequest } from './export';
+import { pageMm } from '@scenograph/core/shot/trim';
+import type { PictureTask } from '../jobs/paint-thread';
 import { ConflictException, Inject, Injectable, NotFoundException } from '@nestjs/common';
 import type { By, CallOf } from '@scenograph/contract';
 import { readShot, type Shot } from '@scenograph/core/shot/document';
@@ -157,11 +159,21 @@ export class ShotsService {
   async export(id: string, { slot, variant, ...file }: ExportRequest, response: Response) {
     const shot = await this.one(id);
     const resolved = await this.resolved(id, slot, variant);
-    const { trim } = shot.document;
-    const shown = trim && !slot && file.area === 'trim' ? trimRect(resolved, trim) : null;
-    const { bytes, width, height } = await this.painted(resolved, file, response, shown);
-    const of = variant && (await this.variantName(shot.listingId, variant));
-    return { name: exportName({ shot: shot.title, variant: of || null, width, height }, file.format), bytes };
+    const trim = (!slot && shot.document.trim) || null;
+    const shown = trim && file.area === 'trim' ? trimRect(resolved, trim) : null;
+    const of = (variant && (await this.variantName(shot.listingId, variant))) || null;
+    const { format } = file;
+    if (format === 'pdf') {
+      const page = pageOf(resolved, trim, shown, file, shot.title);
+      exportScale(shown ?? resolved, file.width);
+      const bytes = Buffer.from(
+        await paintFor(this.threads, { task: 'page', resolved, options: page }, response),
+      );
+      const size = pageMm(shown ?? resolved, page.trim);
+      return { name: exportName({ shot: shot.title, variant: of, ...size }, format), bytes };
+    }
+    const { bytes, ...size } = await this.painted(resolved, { ...file, format }, response, shown);
+    return { name: exportName({ shot: shot.title, variant: of, ...size }, format), bytes };
   }
 
   /** What a variant is called among those of its listing; nothing where it is the only one. */
@@ -175,7 +187,7 @@ export class ShotsService {
   /** @param shown the part of the frame that the file shows; all of it where null */
   private async painted(
     resolved: ResolvedShot,
-    { width, format, density }: Pick<ExportRequest, 'width' | 'format'> & { density?: number },
+    { width, format, density }: Pick<PictureTask, 'format' | 'density'> & { width: number },
     response: Response,
     shown: Rect | null = null,
   ) {

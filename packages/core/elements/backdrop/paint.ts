@@ -13,6 +13,8 @@ import type { ElementPainter } from '../painter';
 import { SceneFill, BackdropElement, shownPicture } from './model';
 
 export const backdropPainter: ElementPainter<BackdropElement> = {
+  inVectors: ({ fill, edges }) =>
+    fill.type === 'transparent' || (fill.type === 'colour' && edges.strength <= 0),
   paintForeground,
   paintItem(element, canvas, environment) {
     const { fill, box } = element;

@@ -10,6 +10,7 @@ import type { ElementPainter } from '../painter';
 import { BadgeElement } from './model';
 
 export const badgePainter: ElementPainter<BadgeElement> = {
+  inVectors: () => true,
   words: badgeWords,
   paint(e, canvas, environment) {
     const shape = badgeShape(e.form, e.box, e.tips, e.depth, e.corner);

@@ -6,6 +6,7 @@ import type { ElementPainter } from '../painter';
 import { CalloutElement } from './model';
 
 export const calloutPainter: ElementPainter<CalloutElement> = {
+  inVectors: () => true,
   extent(e) {
     const { box, target, line } = e;
     const reach = line * 3 + 2;

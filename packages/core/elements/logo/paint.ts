@@ -5,6 +5,7 @@ import type { ElementPainter } from '../painter';
 import { LogoElement } from './model';
 
 export const logoPainter: ElementPainter<LogoElement> = {
+  inVectors: () => true,
   depends: (e, environment) => logoPicture(e, environment),
   paint(e, canvas, environment) {
     const picture = logoPicture(e, environment);

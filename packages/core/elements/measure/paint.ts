@@ -6,6 +6,7 @@ import type { ElementPainter } from '../painter';
 import { MeasureElement } from './model';
 
 export const measurePainter: ElementPainter<MeasureElement> = {
+  inVectors: () => true,
   extent(e, environment) {
     const { box } = e;
     const words = wordsBounds(measureWords(e, environment)) ?? box;

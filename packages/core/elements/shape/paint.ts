@@ -16,6 +16,7 @@ import type { ElementPainter } from '../painter';
 import { ShapeElement } from './model';
 
 export const shapePainter: ElementPainter<ShapeElement> = {
+  inVectors: () => true,
   paint(e, canvas) {
     const { box, colour, line } = e;
     const dash = dashes(e);

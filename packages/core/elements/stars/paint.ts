@@ -7,6 +7,7 @@ import type { ElementPainter } from '../painter';
 import { StarsElement } from './model';
 
 export const starsPainter: ElementPainter<StarsElement> = {
+  inVectors: () => true,
   words: starWords,
   paint(e, canvas, environment) {
     const { row, cells } = starRow(e);

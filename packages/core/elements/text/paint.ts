@@ -6,6 +6,7 @@ import type { ElementPainter } from '../painter';
 import { TextElement } from './model';
 
 export const textPainter: ElementPainter<TextElement> = {
+  inVectors: () => true,
   // Words of one size with others take it from them.
   followsOthers: ({ tied }) => tied !== null,
   words(element, environment) {

@@ -113,6 +113,20 @@ test('a picture made for paper begins at its own size there, as it is cut; with 
   expect(asked[0].get('width')).toBe('1200');
 });
 
+test('a PDF is asked for with its marks and words, and is remembered', async () => {
+  const { asked, user, onClose } = openExport();
+  expect(screen.queryByRole('switch', { name: 'Crop marks' })).toBeNull();
+  await user.click(screen.getByRole('radio', { name: 'PDF' }));
+  await user.click(screen.getByRole('switch', { name: 'Crop marks' }));
+  await user.click(screen.getByRole('radio', { name: 'Words as outlines' }));
+  await user.click(screen.getByRole('button', { name: 'Export' }));
+  await waitFor(() => expect(onClose).toHaveBeenCalled());
+  expect(Object.fromEntries(asked[0])).toMatchObject({ format: 'pdf', marks: 'crop', words: 'outlines' });
+  cleanup();
+  openExport();
+  expect(screen.getByRole('switch', { name: 'Crop marks' })).toBeChecked();
+});
+
 test('what would be enlarged beyond its own pixels is told before it is made, the worst first', () => {
   openExport(new Map([[HASH, { width: 50, height: 25 }]]));
   const told = screen.getAllByText(/percent of its own pixels/).map((p) => p.textContent);

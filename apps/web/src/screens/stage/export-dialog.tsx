@@ -1,12 +1,12 @@
 import { writeLength } from '@scenograph/core/data/length';
-import { Controller, useForm, useWatch } from 'react-hook-form';
+import { useForm, useWatch, type UseFormReturn } from 'react-hook-form';
 import { elementKind } from '@scenograph/core/elements/index';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
 import { EXPORT_FORMATS, exportName, type ExportFormat } from '@scenograph/core/delivery/export-name';
 import { MM_PER_INCH, trimRect, type Trim } from '@scenograph/core/shot/trim';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { NumberField, Segmented } from '../../ui/controls';
+import { NumberField, Segmented, Switch } from '../../ui/controls';
 import { LengthField, useLengthUnit } from '../../ui/length-field';
 import { FormDialog } from '../../ui/form-dialog';
 import { download } from './download';
@@ -25,13 +25,19 @@ interface ExportForm {
   format: ExportFormat;
   /** Of a picture with a bleed: what is left when it is cut, or all of it. */
   area: 'trim' | 'bleed';
+  /** Of a PDF. */
+  marks: boolean;
+  words: 'text' | 'outlines';
 }
 
+type Last = Omit<ExportForm, 'size'> & Pick<Size, 'by' | 'dpi'>;
+
 /** How the last picture was exported: the next begins like it. */
-export const useLastExport = create<Pick<ExportForm, 'format' | 'area'> & Pick<Size, 'by' | 'dpi'>>()(
+export const useLastExport = create<Last>()(
   persist(
-    (): Pick<ExportForm, 'format' | 'area'> & Pick<Size, 'by' | 'dpi'> => ({
-      ...{ format: 'jpeg', area: 'trim', by: 'pixels', dpi: 300 },
+    (): Last => ({
+      ...{ format: 'jpeg', area: 'trim', marks: false, words: 'text' },
+      ...{ by: 'pixels', dpi: 300 },
     }),
     { name: 'scenograph-export' },
   ),
@@ -44,19 +50,18 @@ const pixelsOf = ({ by, width, mm, dpi }: Size) =>
     : { pixels: Math.round((mm / MM_PER_INCH) * dpi), density: dpi };
 
 const TITLES: Record<ExportFormat, string> = {
-  ...{ jpeg: 'JPEG', png: 'PNG', webp: 'WebP', avif: 'AVIF', tiff: 'TIFF' },
+  ...{ jpeg: 'JPEG', png: 'PNG', webp: 'WebP', avif: 'AVIF', tiff: 'TIFF', pdf: 'PDF' },
 };
 
 /** Like the last one; what was made for paper at its own size there, whatever came before. */
 function begun(resolved: ResolvedShot, trim: Trim | null): ExportForm {
-  const { format, area, by, dpi } = useLastExport.getState();
-  const { width } = trim && area === 'trim' ? trimRect(resolved, trim) : resolved;
-  if (trim && trim.unit !== 'px')
-    return {
-      ...{ format, area },
-      size: { by: 'millimetres', width, mm: (width / trim.dpi) * MM_PER_INCH, dpi: trim.dpi },
-    };
-  return { format, area, size: { by, width, mm: 100, dpi } };
+  const { by, dpi, ...last } = useLastExport.getState();
+  const { width } = trim && last.area === 'trim' ? trimRect(resolved, trim) : resolved;
+  if (trim && trim.unit !== 'px') {
+    const mm = (width / trim.dpi) * MM_PER_INCH;
+    return { ...last, size: { by: 'millimetres', width, mm, dpi: trim.dpi } };
+  }
+  return { ...last, size: { by, width, mm: 100, dpi } };
 }
 
 /** The shot as one file of a chosen size, in pixels or in millimetres and dots an inch. */
@@ -89,17 +94,20 @@ export function ExportDialog({
   const part = trim && area === 'trim' ? trimRect(resolved, trim) : resolved;
   const { pixels, density } = pixelsOf(size);
   const scale = pixels / part.width;
-  const make = async ({ format, area }: ExportForm) => {
+  const make = async ({ size: { by, dpi }, ...file }: ExportForm) => {
+    const { format, marks, words } = file;
     const query = new URLSearchParams({
-      ...{ width: String(pixels), density: String(density), format, area },
+      ...{ width: String(pixels), density: String(density), format, area: file.area },
+      ...(format === 'pdf' && { marks: marks ? 'crop' : 'none', words }),
       ...(slot && { slot }),
       ...(variant && { variant }),
     });
     await before();
-    const [width, height] = [pixels, Math.round(part.height * scale)];
+    const page = format === 'pdf' ? MM_PER_INCH / density : 1;
+    const [width, height] = [pixels * page, part.height * scale * page];
     const name = exportName({ shot: title, variant: null, width, height }, format);
     await download('GET', `/api/shots/${shotId}/export?${query}`, name);
-    useLastExport.setState({ format, area, by: size.by, dpi: size.dpi });
+    useLastExport.setState({ ...file, by, dpi });
     onClose();
   };
   return (
@@ -109,44 +117,11 @@ export function ExportDialog({
       send={form.formState.isSubmitting ? msg('Making the picture') : msg('Export')}
       onClose={onClose}
       title={msg('Export one picture')}
+      wide
     >
       <div className="grid gap-3">
         <SizeFields size={size} set={(value) => form.setValue('size', { ...size, ...value })} />
-        <Controller
-          control={form.control}
-          name="format"
-          render={({ field }) => (
-            <Segmented
-              label={msg('Format')}
-              value={field.value}
-              onChange={field.onChange}
-              options={EXPORT_FORMATS.map((value) => ({ value, title: TITLES[value] }))}
-            />
-          )}
-        />
-        {trim && trim.bleedMm > 0 && (
-          <Controller
-            control={form.control}
-            name="area"
-            render={({ field }) => (
-              <Segmented
-                label={msg('What is exported')}
-                value={field.value}
-                onChange={(to: ExportForm['area']) => {
-                  // The picture keeps its scale: with its bleed it is wider.
-                  const next = to === 'trim' ? trimRect(resolved, trim) : resolved;
-                  const k = next.width / part.width;
-                  form.setValue('size', { ...size, width: Math.round(size.width * k), mm: size.mm * k });
-                  field.onChange(to);
-                }}
-                options={[
-                  { value: 'trim', title: msg('As it is cut') },
-                  { value: 'bleed', title: msg('With its bleed') },
-                ]}
-              />
-            )}
-          />
-        )}
+        <FileFields form={form} frame={resolved} trim={trim} />
         <p className="measure text-ink-2" data-testid="export-size">
           {msg('{across} x {down} px at {density} dpi, {width} wide', {
             across: pixels,
@@ -165,6 +140,69 @@ export function ExportDialog({
         ))}
       </div>
     </FormDialog>
+  );
+}
+
+/** The format, what of a picture with a bleed is exported, and what a PDF is like. */
+function FileFields({
+  form,
+  frame,
+  trim,
+}: {
+  form: UseFormReturn<ExportForm>;
+  frame: ResolvedShot;
+  trim: Trim | null;
+}) {
+  const [format, area, size, marks, words] = useWatch({
+    control: form.control,
+    name: ['format', 'area', 'size', 'marks', 'words'],
+  });
+  const show = (to: ExportForm['area']) => {
+    // The picture keeps its scale: with its bleed it is wider.
+    const widthOf = (a: ExportForm['area']) => (a === 'trim' ? trimRect(frame, trim!) : frame).width;
+    const k = widthOf(to) / widthOf(area);
+    form.setValue('size', { ...size, width: Math.round(size.width * k), mm: size.mm * k });
+    form.setValue('area', to);
+  };
+  return (
+    <>
+      <Segmented
+        label={msg('Format')}
+        value={format}
+        onChange={(to: ExportFormat) => form.setValue('format', to)}
+        options={EXPORT_FORMATS.map((value) => ({ value, title: TITLES[value] }))}
+      />
+      {trim && trim.bleedMm > 0 && (
+        <Segmented
+          label={msg('What is exported')}
+          value={area}
+          onChange={show}
+          options={[
+            { value: 'trim', title: msg('As it is cut') },
+            { value: 'bleed', title: msg('With its bleed') },
+          ]}
+        />
+      )}
+      {format === 'pdf' && (
+        <>
+          <Segmented
+            label={msg('Words')}
+            value={words}
+            onChange={(to: ExportForm['words']) => form.setValue('words', to)}
+            options={[
+              { value: 'text', title: msg('Words as text') },
+              { value: 'outlines', title: msg('Words as outlines') },
+            ]}
+          />
+          <Switch label={msg('Crop marks')} on={marks} onChange={(on) => form.setValue('marks', on)} />
+          <p className="text-ink-2 text-[12px]">
+            {msg(
+              'Words, shapes and signs in front stay sharp at any size; all below them is one picture at the density above. Colours are sRGB.',
+            )}
+          </p>
+        </>
+      )}
+    </>
   );
 }
 
