@@ -91,6 +91,14 @@ test('words in front are text in an embedded font, or outlines', async () => {
   expect((outlined.content.match(/ c\n/g) ?? []).length).toBeGreaterThan(40);
 });
 
+test('a panel behind words is a shape, and they stay text', async () => {
+  const plate = { colour: '#ffffff', opacity: 0.8, padding: 20, radius: 10 };
+  const { content, pictures } = await pageOf(shot(backdrop, text({ plate })));
+  expect(content).toMatch(/\bTJ\b/);
+  expect(content.match(/\bf\n/g)).toHaveLength(2);
+  expect(pictures).toBe(0);
+});
+
 test('words that run from right to left are kept as outlines', async () => {
   const { content } = await pageOf(shot(backdrop, text({ text: 'שלום' })));
   expect(content).not.toMatch(/\bTJ\b/);

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import type { PaintEnvironment } from '@scenograph/core/elements/environment';
 import { isText, type TextElement } from '@scenograph/core/elements/text/model';
-import { setElement } from '@scenograph/core/elements/text/paint';
+import { paintPlate, setElement } from '@scenograph/core/elements/text/paint';
 import type { Canvas2D } from '@scenograph/core/raster/canvas';
 import type { Rgba } from '@scenograph/core/raster/pixels';
 import type { ResolvedShot } from '@scenograph/core/shot/resolve';
@@ -126,7 +126,7 @@ function writeText(
   environment: PaintEnvironment,
   fonts: ReadonlyMap<string, string[]>,
 ): boolean {
-  if (element.plate || !element.text.trim()) return false;
+  if (!element.text.trim()) return false;
   const ids = fontsFor(element.font, element.text);
   const faces = ids.flatMap((id) => environment.typeface(id).fonts);
   const files = ids.flatMap((id) => fonts.get(id) ?? []);
@@ -136,6 +136,7 @@ function writeText(
   canvas.translate(box.x + box.width / 2, box.y + box.height / 2);
   canvas.rotate((box.rotation * Math.PI) / 180);
   canvas.translate(-box.x - box.width / 2, -box.y - box.height / 2);
+  paintPlate(element, set, canvas);
   // Letters that are spaced out are not joined, as in the picture.
   const features = element.tracking ? ({ liga: false, clig: false } as never) : undefined;
   for (const line of set.lines) {

@@ -11,11 +11,7 @@ import { surveySchema, type SceneSurvey } from '../../stage/survey';
 
 /** What the ground is made of; `transparent` is nothing, where files can be transparent. */
 export type Fill =
-  | { type: 'transparent' }
-  | { type: 'colour'; colour: string }
-  | GradientFill
-  | SetFill
-  | SceneFill;
+  { type: 'transparent' } | { type: 'colour'; colour: string } | GradientFill | SetFill | SceneFill;
 
 /** A scene's picture, or a mockup's with what is printed on it. */
 export interface SceneFill {
@@ -61,7 +57,9 @@ const fillSchema = Joi.alternatives()
         }),
       },
     ],
-    otherwise: Joi.forbidden().messages({ 'any.unknown': 'a backdrop is transparent, a colour, gradient, set or scene' }),
+    otherwise: Joi.forbidden().messages({
+      'any.unknown': 'a backdrop is transparent, a colour, gradient, set or scene',
+    }),
   })
   .required();
 

@@ -3,6 +3,7 @@ import type { ElementPainter } from '../painter';
 import { PictureElement } from './model';
 
 export const picturePainter: ElementPainter<PictureElement> = {
+  inVectors: () => true,
   paint(element, canvas, environment) {
     // The picture keeps its own shape inside the box.
     const { box } = element;

@@ -1,3 +1,4 @@
+import type { Canvas2D } from '../../raster/canvas';
 import type { PaintEnvironment } from '../environment';
 import { fittingSize, shapeText } from '../../type/layout-text';
 import { fillPath, roundedRectangle } from '../../vector/outline';
@@ -16,25 +17,28 @@ export const textPainter: ElementPainter<TextElement> = {
   },
   paint(element, canvas, environment) {
     if (element.text.trim() === '') return;
-    const { plate } = element;
     const set = setElement(element, environment);
-    if (plate) {
-      const pad = plate.padding;
-      const first = Math.min(...set.lines.map((l) => l.x));
-      const alpha = canvas.globalAlpha;
-      canvas.globalAlpha = alpha * plate.opacity;
-      const bounds = {
-        x: set.left + first - pad,
-        y: set.top - pad,
-        width: set.width + 2 * pad,
-        height: set.height + 2 * pad,
-      };
-      fillPath(canvas, roundedRectangle(bounds, plate.radius), plate.colour);
-      canvas.globalAlpha = alpha;
-    }
+    paintPlate(element, set, canvas);
     paintWords([wordsOf(element.text, set, element.colour)], canvas);
   },
 };
+
+/** The panel behind its words, where it has one. */
+export function paintPlate({ plate }: TextElement, set: SetWords, canvas: Canvas2D): void {
+  if (!plate) return;
+  const pad = plate.padding;
+  const first = Math.min(...set.lines.map((l) => l.x));
+  const alpha = canvas.globalAlpha;
+  canvas.globalAlpha = alpha * plate.opacity;
+  const bounds = {
+    x: set.left + first - pad,
+    y: set.top - pad,
+    width: set.width + 2 * pad,
+    height: set.height + 2 * pad,
+  };
+  fillPath(canvas, roundedRectangle(bounds, plate.radius), plate.colour);
+  canvas.globalAlpha = alpha;
+}
 
 const shown = (element: TextElement) =>
   element.capitals ? element.text.toLocaleUpperCase('en') : element.text;

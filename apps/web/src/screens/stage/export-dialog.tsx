@@ -117,7 +117,6 @@ export function ExportDialog({
       send={form.formState.isSubmitting ? msg('Making the picture') : msg('Export')}
       onClose={onClose}
       title={msg('Export one picture')}
-      wide
     >
       <div className="grid gap-3">
         <SizeFields size={size} set={(value) => form.setValue('size', { ...size, ...value })} />
