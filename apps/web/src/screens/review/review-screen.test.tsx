@@ -104,7 +104,7 @@ test('places in doubt are ringed until the cutout is accepted', async () => {
   await user.click(screen.getByRole('button', { name: 'Accept' }));
   await user.click(screen.getByRole('radio', { name: 'All' }));
   await screen.findByText('accepted');
-  expect(document.querySelectorAll('a circle')).toHaveLength(0);
+  expect(document.querySelectorAll('main a circle')).toHaveLength(0);
 });
 
 test('how far a shoot is can be seen, and the rest cancelled', async () => {
