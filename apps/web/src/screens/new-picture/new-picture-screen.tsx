@@ -29,6 +29,19 @@ const USES: Record<ReadySize['use'], string> = {
   banner: msg('Banners'),
   print: msg('For print'),
 };
+/** What a ready-made size is called. */
+function titleOf({ id, title, use, width, height }: ReadySize): string {
+  const titles: Record<string, string> = {
+    square: msg('Square'),
+    portrait: msg('Portrait 4:5'),
+    tall: msg('Tall 9:16'),
+    wide: msg('Wide 16:9'),
+    postcard: msg('Postcard'),
+    poster: msg('Poster'),
+  };
+  return use === 'banner' ? msg('Banner {width} x {height}', { width, height }) : (titles[id] ?? title);
+}
+
 /** In no listing; without a product. */
 const NONE = 'none';
 
@@ -48,7 +61,7 @@ export function NewPictureScreen() {
   const first = listing === NONE ? null : (choices[0]?.id ?? null);
   const chosen = choices.find((c) => c.id === (variant ?? first)) ?? null;
   const made = useMemo(() => begun(size, fillOf(ground, colour), chosen), [size, ground, colour, chosen]);
-  const untitled = ready?.title ?? `${size.width} x ${size.height} ${size.unit}`;
+  const untitled = ready ? titleOf(ready) : `${size.width} x ${size.height} ${size.unit}`;
   const name = title.trim() || untitled;
 
   const make = async () => {
@@ -255,7 +268,7 @@ function ReadySizes({ chosen, onChoose }: { chosen: ReadySize | null; onChoose(s
                     />
                   </span>
                   <span className="min-w-0">
-                    <span className="block truncate">{ready.title}</span>
+                    <span className="block truncate">{titleOf(ready)}</span>
                     <span className="measure text-ink-2">
                       {ready.width} x {ready.height} {ready.unit}
                     </span>
