@@ -29,6 +29,7 @@ test('every main screen meets WCAG 2.2 AA as far as a machine can tell, and logs
     '/library',
     '/brand',
     '/templates',
+    '/new-picture',
     `/listings/${listing.id}/ideas`,
     `/shots/${sale.shots.find((s) => s.title === 'Why it lasts')!.id}`,
     `/shots/${printed.shots[0].id}`,

@@ -38,7 +38,7 @@ export function ChangeSize({ shot }: { shot: Shot }) {
       <button
         type="button"
         onClick={() => setOpen(true)}
-        className="text-spruce mt-1 block text-[12px] underline"
+        className="text-spruce block h-6 text-[12px] underline"
       >
         {msg('Change size')}
       </button>

@@ -50,7 +50,7 @@ export function SizeStrip({
       aria-label={msg('Sizes')}
       className="border-line bg-card flex h-[118px] shrink-0 items-stretch border-t"
     >
-      <div className="w-34 shrink-0 px-3.5 py-2.5">
+      <div className="w-34 shrink-0 px-3.5 py-1.5">
         <h2 className="font-semibold">{msg('Sizes')}</h2>
         <p className="text-ink-2 text-[12px] leading-snug">
           {msg('{slots} {slots, plural, one {slot} other {slots}} filled by this shot', {
@@ -59,7 +59,7 @@ export function SizeStrip({
         </p>
         <ChangeSize shot={shot} />
         {slots.length > 0 && (
-          <button type="button" onClick={onAll} className="text-spruce mt-1 block text-[12px] underline">
+          <button type="button" onClick={onAll} className="text-spruce block h-6 text-[12px] underline">
             {msg('All on one sheet')}
           </button>
         )}
