@@ -1,6 +1,6 @@
 import { oklabPixels } from '../raster/colour';
 import { components } from '../raster/components';
-import { contours } from '../raster/contours';
+import { outerContour } from '../raster/contours';
 import { grow } from '../raster/distance';
 import { polygonCover } from '../raster/footprint';
 import { createPlane, type Rgba } from '../raster/pixels';
@@ -36,7 +36,9 @@ export function findEdge(picture: Rgba, survey: SceneSurvey): Outline | null {
   const possible = known.reduce((n, side) => n + (side >= 0 ? 1 : 0), 0);
   const taken = ground.reduce((n, v, i) => n + (known[i] >= 0 ? v : 0), 0);
   if (possible - taken < LEAST_BEYOND * possible) return null;
-  return outlineOf(ground, { width, height }).map(([x, y]): [number, number] => [
+  const matte = createPlane(width, height);
+  matte.data.set(ground);
+  return outerContour(matte, POINTS, 1).map(([x, y]): [number, number] => [
     Math.round((x / k) * 10) / 10,
     Math.round((y / k) * 10) / 10,
   ]);
@@ -113,22 +115,3 @@ function groundOf(labels: Uint8Array, known: Int8Array, { width, height }: Size)
   const inside = new Set(holes.list.filter((c) => !c.touchesBorder).map((c) => c.label));
   return rest.map((v, i) => (!v || inside.has(holes.labels[i]) ? 1 : 0));
 }
-
-/** The outer outline, coarser until it has few enough points. */
-function outlineOf(ground: Uint8Array, { width, height }: Size): Outline {
-  const matte = createPlane(width, height);
-  matte.data.set(ground);
-  for (let tolerance = 1; ; tolerance *= 1.4) {
-    const rings = contours(matte, tolerance).map((ring) => ring.map(([x, y]): [number, number] => [x, y]));
-    const outer = rings.sort((a, b) => sizeOf(b) - sizeOf(a))[0] ?? [];
-    if (outer.length <= POINTS) return outer;
-  }
-}
-
-const sizeOf = (ring: Outline) =>
-  Math.abs(
-    ring.reduce((sum, [x, y], i) => {
-      const [nx, ny] = ring[(i + 1) % ring.length];
-      return sum + x * ny - nx * y;
-    }, 0),
-  );

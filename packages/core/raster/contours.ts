@@ -77,3 +77,19 @@ export function contours(matte: Plane, tolerance = 0.35): Point[][] {
   }
   return rings;
 }
+
+/** The largest contour of a matte, ever coarser (from `tolerance` pixels) until it has `most` points; none where it is empty. */
+export function outerContour(matte: Plane, most: number, tolerance: number): Point[] {
+  for (let coarse = tolerance; ; coarse *= 1.4) {
+    const [outer = []] = contours(matte, coarse).sort((a, b) => sizeOf(b) - sizeOf(a));
+    if (outer.length <= most) return outer;
+  }
+}
+
+const sizeOf = (ring: Point[]) =>
+  Math.abs(
+    ring.reduce((sum, [x, y], i) => {
+      const [nx, ny] = ring[(i + 1) % ring.length];
+      return sum + x * ny - nx * y;
+    }, 0),
+  );

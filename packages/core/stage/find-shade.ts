@@ -1,4 +1,4 @@
-import { contours } from '../raster/contours';
+import { outerContour } from '../raster/contours';
 import { blur } from '../raster/blur';
 import { components } from '../raster/components';
 import { oklabOf } from '../raster/colour';
@@ -117,7 +117,7 @@ function meanColour(lab: Record<'L' | 'a' | 'b', Plane>, holds: (i: number) => b
   return { L: sum.L / n, a: sum.a / n, b: sum.b / n };
 }
 
-/** The outer outline of one group, coarser until it has few enough points. */
+/** The outer outline of one group. */
 function outlineOf(
   labels: Int32Array,
   label: number,
@@ -125,17 +125,5 @@ function outlineOf(
 ): Outline {
   const own = createPlane(width, height);
   labels.forEach((l, i) => l === label && (own.data[i] = 1));
-  for (let tolerance = 0.7; ; tolerance *= 1.5) {
-    const rings = contours(own, tolerance).map((ring) => ring.map(([x, y]): [number, number] => [x, y]));
-    const outer = rings.sort((a, b) => sizeOf(b) - sizeOf(a))[0] ?? [];
-    if (outer.length <= POINTS) return outer;
-  }
+  return outerContour(own, POINTS, 0.7);
 }
-
-const sizeOf = (ring: Outline) =>
-  Math.abs(
-    ring.reduce((sum, [x, y], i) => {
-      const [nx, ny] = ring[(i + 1) % ring.length];
-      return sum + x * ny - nx * y;
-    }, 0),
-  );
