@@ -234,6 +234,18 @@ test('a shot of no product is kept in a listing of its own, painted and removed 
     .toBuffer({ resolveWithObject: true });
   expect([info.width, info.height, info.channels]).toEqual([300, 200, 4]);
   expect(data[3]).toBe(0);
+  // Another size, stored on what has moved on: nothing is stored over it, and what differs is named.
+  const history = { past: [], future: [] };
+  const put = (width: number) =>
+    call('PUT', `/api/shots/${id}`, {
+      revision: 1,
+      document: { ...document, frame: { width, height: 200 } },
+      history,
+    });
+  expect((await put(310)).status).toBe(200);
+  const late = await put(320);
+  expect(late.status).toBe(409);
+  expect((late.body as { detail: { differs: string[] } }).detail.differs).toEqual(['size of the picture']);
   const refused = await call('POST', '/api/shots', {
     title: 'Banner',
     document: { ...document, trim: { unit: 'ell' } },

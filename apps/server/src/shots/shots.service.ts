@@ -241,5 +241,7 @@ function whatDiffers(stored: Shot, mine: Shot): string[] {
   for (const id of before.keys()) names.set(id, stored.elements.find((e) => e.id === id)!.name);
   const list = [...names.values()];
   if (JSON.stringify(stored.fits) !== JSON.stringify(mine.fits)) list.push('slot differences');
+  const sizeOf = ({ frame, trim }: Shot) => JSON.stringify([frame, trim]);
+  if (sizeOf(stored) !== sizeOf(mine)) list.push('size of the picture');
   return list;
 }
